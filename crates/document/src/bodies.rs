@@ -10,6 +10,9 @@ pub const DRAG_LINK: &str = "drag link";
 /// The tie rod.
 pub const TIE_ROD: &str = "tie rod";
 
+/// The driveshaft.
+pub const DRIVESHAFT: &str = "driveshaft";
+
 /// The front half of a leaf spring.
 #[must_use]
 pub fn spring_half(side: Side) -> String {

@@ -163,6 +163,24 @@ pub enum BendTowards {
     Back,
 }
 
+fn is_default<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
+}
+
+/// How much room a bracket takes round its bolt, with the eye in it; held against nothing unless both are measured.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct BracketSize {
+    /// Across the bolt, from edge to edge.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub across: Option<TapeEntry>,
+    /// Along the bolt, with its head and nut.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub along: Option<TapeEntry>,
+}
+
 /// What the track bar is like as a body.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
@@ -183,6 +201,12 @@ pub struct BarBody {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub bend: Option<BendForm>,
+    /// Its bracket on the frame with the eye in it.
+    #[serde(skip_serializing_if = "is_default")]
+    pub frame_bracket: BracketSize,
+    /// Its bracket on the axle with the eye in it.
+    #[serde(skip_serializing_if = "is_default")]
+    pub axle_bracket: BracketSize,
     /// Stiffness along it with its bushings, N/mm; as the stiffest arm where it is empty and every arm's
     /// is known.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -310,6 +334,37 @@ pub enum ObstacleOn {
     Axle,
 }
 
+/// What an obstacle is, so that what nobody measured can be told.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ObstaclePart {
+    /// Something else.
+    #[default]
+    Other,
+    /// The exhaust.
+    Exhaust,
+    /// The fuel tank.
+    FuelTank,
+    /// The engine's oil pan.
+    OilPan,
+}
+
+/// The driveshaft to this axle.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DriveshaftForm {
+    /// The side its sideways distances are on.
+    pub side: Side,
+    /// The middle of its joint at the transmission or transfer case.
+    #[serde(default)]
+    pub body: PointForm,
+    /// The middle of its joint at the pinion.
+    #[serde(default)]
+    pub axle: PointForm,
+    /// Outside diameter.
+    pub diameter: TapeEntry,
+}
+
 /// How much room is wanted.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -346,6 +401,9 @@ pub struct ObstacleForm {
     /// How much room is wanted.
     #[serde(default)]
     pub room: Room,
+    /// What it is.
+    #[serde(default, skip_serializing_if = "is_default")]
+    pub part: ObstaclePart,
 }
 
 /// Everything measured for stage Cycle.
@@ -379,6 +437,14 @@ pub struct Hardpoints {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub tie_rod: Option<TieRodForm>,
+    /// Outside diameter of the axle's tube; held against nothing where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub axle_tube: Option<TapeEntry>,
+    /// The driveshaft; held against nothing where absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub driveshaft: Option<DriveshaftForm>,
     /// What stands in the way.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub obstacles: Vec<ObstacleForm>,

@@ -52,7 +52,7 @@ use derecho_core::measure::{Length, TapeEntry};
 pub use derecho_core::parts::Hole;
 
 /// The version written by this program.
-pub const DOCUMENT_VERSION: u32 = 6;
+pub const DOCUMENT_VERSION: u32 = 7;
 
 /// The length of a field that may be empty.
 pub fn length_of(entry: &Option<TapeEntry>) -> Option<Length> {

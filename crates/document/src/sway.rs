@@ -249,6 +249,26 @@ pub struct RoomForm {
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub rail_height: Option<TapeEntry>,
+    /// Outside diameter of the tube the bar runs in, from rail to rail or as long as `tube_length`; no tube where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tube_outside: Option<TapeEntry>,
+    /// Length of that tube, its middle over the axle's; between the arms where empty.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub tube_length: Option<TapeEntry>,
+    /// The bar's mounts: the middle of each from the middle of the vehicle.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub mount_from_centre: Option<TapeEntry>,
+    /// How far they reach across the bar, from edge to edge.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub mount_across: Option<TapeEntry>,
+    /// And along the bar.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub mount_along: Option<TapeEntry>,
     /// How far the tyres steer either way; 35° at a front where empty.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]

@@ -16,7 +16,7 @@ fn old(parts: &Value) -> Value {
 
 fn read(parts: &Value) -> Job {
     let job = migrate::read(&old(parts).to_string()).unwrap();
-    assert_eq!(job.version, 6);
+    assert_eq!(job.version, 7);
     assert_eq!(check(&job), [], "it can be saved");
     job
 }

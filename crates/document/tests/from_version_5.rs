@@ -12,7 +12,7 @@ fn read(parts: &Value) -> Job {
         document[name] = value.clone();
     }
     let job = migrate::read(&document.to_string()).unwrap();
-    assert_eq!(job.version, 6);
+    assert_eq!(job.version, 7);
     assert_eq!(check(&job), [], "it can be saved");
     job
 }

@@ -104,7 +104,7 @@ async fn a_figure_stays_with_its_row() {
     let shop = Shop::empty();
     let id = shop
         .make(&json!({
-            "format": "derecho-job", "version": 6, "title": "Hose truck 5",
+            "format": "derecho-job", "version": 7, "title": "Hose truck 5",
             "rig": { "sheet_unit": "in", "heights": [
                 { "id": "a", "name": "raised", "offset": "2 in" }, { "id": "b", "name": "loaded", "offset": "-1 in" },
                 { "id": "c", "name": "lowered", "offset": "-3 in" }] },

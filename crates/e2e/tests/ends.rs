@@ -30,7 +30,7 @@ async fn a_fixed_bar_that_lands_a_sixteenth_off_as_planned_is_closed() {
     in_browser(DESK, |page| async move {
         let inches = |text: &str| json!({ "text": text, "unit": "in" });
         let id = shop
-            .make(&json!({ "format": "derecho-job", "version": 6, "title": "Ladder truck 7", "to_do": ["centre_axle"],
+            .make(&json!({ "format": "derecho-job", "version": 7, "title": "Ladder truck 7", "to_do": ["centre_axle"],
                 "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "in",
                     "axle_location": "leaf_springs", "bump": inches("3"), "droop": inches("4") },
                 "sheets": [sheet("s1", "in", ["6 5/8", "5 3/8"], "")],
@@ -71,7 +71,7 @@ async fn a_bracket_an_inch_off_is_found_confirmed_corrected_and_proved() {
     in_browser(DESK, |page| async move {
         let mm = |text: &str| json!({ "text": text, "unit": "mm" });
         let id = shop
-            .make(&json!({ "format": "derecho-job", "version": 6, "title": "Ladder truck 6 rear",
+            .make(&json!({ "format": "derecho-job", "version": 7, "title": "Ladder truck 6 rear",
                 "to_do": ["centre_axle"],
                 "rig": { "sheet_unit": "mm", "end": "rear", "steering_side": "left", "frame_eye_side": "left",
                     "axle_location": "four_arms", "bump": mm("90"), "droop": mm("110"), "tolerance": mm("3") },
@@ -134,7 +134,7 @@ async fn a_job_in_which_nothing_had_to_be_changed_is_closed() {
     let shop = Shop::open();
     in_browser(PHONE, |page| async move {
         let id = shop
-            .make(&json!({ "format": "derecho-job", "version": 6, "title": "Mule 3", "to_do": ["centre_axle"],
+            .make(&json!({ "format": "derecho-job", "version": 7, "title": "Mule 3", "to_do": ["centre_axle"],
                 "rig": { "end": "rear", "steering_side": "left", "frame_eye_side": "right", "sheet_unit": "mm",
                     "axle_location": "leaf_springs" },
                 "sheets": [sheet("s1", "mm", ["150", "150"], "")],
@@ -189,7 +189,7 @@ async fn a_version_2_job_closed_although_keeps_its_reason_and_closes_nothing_by_
 
 /// A truck whose sway bar alone is worked on, of which nothing but the bar's kind is known.
 fn sway_truck(title: &str, kind: &str) -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": title, "to_do": ["choose_sway_bar"],
+    json!({ "format": "derecho-job", "version": 7, "title": title, "to_do": ["choose_sway_bar"],
         "rig": { "end": "front", "steering_side": "left", "sheet_unit": "in", "axle_location": "radius_arms" },
         "sway": { "kind": kind } })
 }
@@ -296,7 +296,7 @@ async fn a_built_bar_is_cut_to_the_gap_in_its_planned_holes_and_has_its_record()
     let shop = Shop::open();
     in_browser(DESK, |page| async move {
         let inches = |text: &str| json!({ "text": text, "unit": "in" });
-        let document = json!({ "format": "derecho-job", "version": 6, "title": "Sled hauler 5", "to_do": ["centre_axle"],
+        let document = json!({ "format": "derecho-job", "version": 7, "title": "Sled hauler 5", "to_do": ["centre_axle"],
             "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "in",
                 "axle_location": "leaf_springs", "bump": inches("3"), "droop": inches("4") },
             "bracket": { "builder": { "gap": inches("28 1/4"), "frame_shell": inches("1 3/4"),

@@ -161,7 +161,7 @@ async fn what_is_missing_goes_to_its_field_whatever_stage_it_is_in() {
     let shop = Shop::open();
     // Next to nothing is known of one; of the other everything but its sway bar.
     let job = |rig: Value, bar: Value| {
-        json!({ "format": "derecho-job", "version": 6, "title": "Hose truck 8", "rig": rig,
+        json!({ "format": "derecho-job", "version": 7, "title": "Hose truck 8", "rig": rig,
             "setups": { "found": { "bar": bar } }, "sway": { "kind": "one_piece" } })
     };
     let bar = json!({ "length": "32 in", "frame_eye_height": "24 in", "axle_eye_height": "18 in" });

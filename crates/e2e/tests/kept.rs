@@ -200,7 +200,7 @@ async fn the_bay_says_how_many_jobs_there_are_and_goes_on_to_the_last() {
     let shop = Shop::open();
     let client = reqwest::Client::new();
     for count in 0..60 {
-        let document = json!({ "format": "derecho-job", "version": 6, "title": format!("Mule {count}") });
+        let document = json!({ "format": "derecho-job", "version": 7, "title": format!("Mule {count}") });
         let made = client.post(format!("{}/api/v1/jobs", shop.address)).json(&document).send().await.unwrap();
         assert_eq!(made.status().as_u16(), 201);
     }

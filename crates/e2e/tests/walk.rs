@@ -80,7 +80,7 @@ async fn the_drawing_is_walked_round_and_asks_the_server_for_nothing() {
 #[tokio::test(flavor = "multi_thread")]
 async fn every_stage_with_a_drawing_can_be_walked_round_also_with_next_to_nothing_measured() {
     let shop = Shop::open();
-    let bare = serde_json::json!({ "format": "derecho-job", "version": 6, "title": "Hose truck 3",
+    let bare = serde_json::json!({ "format": "derecho-job", "version": 7, "title": "Hose truck 3",
         "rig": { "end": "front", "frame_eye_side": "left" } });
     let bare = shop.make(&bare).await;
     in_browser(DESK, |page| async move {

@@ -158,6 +158,12 @@ pub const FIRST_BRACKET_ROOM: Length = Length::from_mm(25.4);
 /// Outside diameter of a tie rod, mm.
 pub const TIE_ROD_DIAMETER: f64 = 32.0;
 
+/// Half the thickness of a steering arm, which nobody is asked for: nothing is called clear of it, mm.
+pub const STEERING_ARM_RADIUS: f64 = 20.0;
+
+/// How far inside the middle of the tyre an axle's tube ends, mm.
+pub const TUBE_INSIDE: f64 = 120.0;
+
 /// Kingpin inside the middle of the tyre, where nobody measured.
 pub const KINGPIN_INSIDE: f64 = 90.0;
 

@@ -184,7 +184,7 @@ mod tests {
     use super::*;
 
     fn job(end: &str, rest: &Value) -> Job {
-        let mut value = json!({ "format": "derecho-job", "version": 6, "title": end,
+        let mut value = json!({ "format": "derecho-job", "version": 7, "title": end,
             "rig": { "vehicle": "Tender of the pass", "end": end } });
         for (part, fields) in rest.as_object().unwrap() {
             for (field, entry) in fields.as_object().unwrap() {

@@ -170,7 +170,7 @@ impl Technician {
         };
         let document = json!({
             "format": "derecho-job",
-            "version": 6,
+            "version": 7,
             "title": "Practice vehicle",
             "rig": {
                 "vehicle": "a made-up vehicle that exists only in this program",

@@ -21,7 +21,7 @@ fn all(value: &Value) -> Everything {
 }
 
 fn swap(old: &str) -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": "Sled hauler 3", "to_do": ["swap_bar"],
+    json!({ "format": "derecho-job", "version": 7, "title": "Sled hauler 3", "to_do": ["swap_bar"],
         "rig": { "end": "front", "frame_eye_side": "left", "axle_location": "three_arms", "sheet_unit": "in" },
         "setups": { "found": { "bar": { "length": old } } } })
 }

@@ -96,6 +96,9 @@ fn a_tent_rolls_it_further_by_its_own_moment() {
 fn the_hole_is_the_softest_that_is_enough() {
     let mut value = wagon(json!([{ "name": "light" }, { "name": "tent", "roof_load": "300 kg" }]));
     value["rig"]["use"] = json!("crawling");
+    // Ahead of the axle, where each of its holes has a link that works.
+    value["sway"]["axis"]["fore_aft"] = json!("330 mm");
+    value["sway"]["forward"] = json!(false);
     value["sway"]["holes"] = json!([{ "id": "long", "arm": "320 mm" }, { "id": "mid", "arm": "290 mm" }, { "id": "short", "arm": "260 mm" }]);
     value["sway"]["hole"] = json!("long");
     let result = swayed(&value);

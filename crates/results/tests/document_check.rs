@@ -64,7 +64,7 @@ fn rows() -> Vec<(&'static str, Value, &'static str, &'static str)> {
         ("/notes", json!("one line\nand a bell\u{7}"), same, "control_character"),
         ("/notes", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
         ("/complaints/0/text", json!("x".repeat(LONGEST_NOTE + 1)), same, "too_long_text"),
-        ("/version", json!(7), same, "unknown_version"),
+        ("/version", json!(8), same, "unknown_version"),
         ("/rig/vehicle", json!(long), same, "too_long_text"),
         ("/rig/bump", json!("-3 in"), same, "negative_distance"),
         ("/rig/droop", json!("-3 in"), same, "negative_distance"),

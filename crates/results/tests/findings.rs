@@ -40,7 +40,7 @@ fn sheet(id: &str, [left, right]: [&str; 2], after: Option<&str>) -> Value {
 /// centred √(893.5² + 90²) = 898.02 mm.
 fn ladder_truck() -> Value {
     json!({
-        "format": "derecho-job", "version": 6, "title": "Ladder truck 5 rear", "to_do": ["centre_axle"],
+        "format": "derecho-job", "version": 7, "title": "Ladder truck 5 rear", "to_do": ["centre_axle"],
         "rig": {
             "sheet_unit": "mm", "end": "rear", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "four_arms", "bump": mm("90"), "droop": mm("110"), "tolerance": mm("3"),
@@ -247,7 +247,7 @@ fn what_holds_the_axle_steers_or_carries_a_link_is_tight() {
         found.unwrap()
     };
     let bare = |to_do: &str, sway: Value, parts: Value| {
-        json!({ "format": "derecho-job", "version": 6, "title": "Saddle truck 6", "to_do": [to_do],
+        json!({ "format": "derecho-job", "version": 7, "title": "Saddle truck 6", "to_do": [to_do],
             "rig": { "end": "rear", "steering_side": "left", "sheet_unit": "mm", "axle_location": "four_arms" },
             "sway": sway, "setups": { "plans": { "parts": parts } } })
     };
@@ -331,7 +331,7 @@ fn a_brace_that_cannot_hold_is_a_finding_before_and_after() {
 /// with that it is closed.
 #[test]
 fn a_sway_bar_nobody_taped_is_closed_by_a_look() {
-    let mut value = json!({ "format": "derecho-job", "version": 6, "title": "Saddle truck 6", "to_do": ["choose_sway_bar"],
+    let mut value = json!({ "format": "derecho-job", "version": 7, "title": "Saddle truck 6", "to_do": ["choose_sway_bar"],
         "rig": { "end": "rear", "steering_side": "left", "sheet_unit": "mm", "axle_location": "four_arms" },
         "sway": { "kind": "one_piece" }, "setups": { "plans": { "parts": ["sway_bar"] } } });
     assert_eq!(next(&solved(&value)), (Stage::BoltUp, "Install the chosen plan".to_owned()));

@@ -52,7 +52,7 @@ fn sheet(left: &str, right: &str, round: u32) -> Value {
 
 /// A front on leaf springs, frame eye left, a level bar of 800 mm.
 fn level() -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": "Ladder truck 5",
+    json!({ "format": "derecho-job", "version": 7, "title": "Ladder truck 5",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "mm",
             "axle_location": "leaf_springs", "bump": "75 mm", "droop": "100 mm" },
         "sheets": [sheet("150 mm", "150 mm", 0)],
@@ -1007,7 +1007,7 @@ fn a_conversion_sets_no_bar() {
 /// A splined bar of 34 in through a frame of 31: it sticks out 1 1/2 in each side, and its step says so.
 #[test]
 fn a_splined_bars_step_says_how_far_it_sticks_out() {
-    let value = json!({ "format": "derecho-job", "version": 6, "title": "Cistern truck 3", "to_do": ["choose_sway_bar"],
+    let value = json!({ "format": "derecho-job", "version": 7, "title": "Cistern truck 3", "to_do": ["choose_sway_bar"],
         "rig": { "end": "front", "sheet_unit": "in", "axle_location": "leaf_springs", "frame_width": "31 in" },
         "sway": { "kind": "splined", "active_length": "34 in", "diameter": "1 in" },
         "setups": { "plans": { "parts": ["sway_bar"] } } });

@@ -14,7 +14,7 @@ fn readings(values: &[f64]) -> Vec<Value> {
 
 /// A job of one sheet in millimetres and nothing else.
 fn sheet(method: &str, left: &[f64], right: &[f64]) -> Job {
-    let document = json!({ "format": "derecho-job", "version": 6, "title": "Next", "rig": { "sheet_unit": "mm" },
+    let document = json!({ "format": "derecho-job", "version": 7, "title": "Next", "rig": { "sheet_unit": "mm" },
         "sheets": [{ "id": "a", "kind": "centring", "method": method, "unit": "mm",
             "left": readings(left), "right": readings(right) }] });
     serde_json::from_value(document).unwrap()

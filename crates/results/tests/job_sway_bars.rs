@@ -209,11 +209,11 @@ fn arms_in_line_with_the_lower_arms_by_hand() {
     let mut value = upright();
     value["sway"]["target"] = json!("trailing_arm");
     let links = swayed(&value).links.unwrap();
-    // The lower arm of 890 rises 115 forward and goes 85 inward: 878.4 along. The sway arm points back
-    // and so falls by as much: its eye is at 330 − 320·cos, 600 − 320·sin; the far end at 10, 335.
+    // The lower arm of 890 rises 115 forward and goes 85 inward: 878.4 along. The sway arm points
+    // forward and rises by as much: its eye is at 320·cos − 310, 600 + 320·sin; the far end at 10, 335.
     let slope = 115.0 / (890.0_f64.powi(2) - 85.0_f64.powi(2) - 115.0_f64.powi(2)).sqrt();
     let (sin, cos) = slope.atan().sin_cos();
-    let expected = (10.0 - (330.0 - 320.0 * cos)).hypot(335.0 - (600.0 - 320.0 * sin));
+    let expected = (10.0 - (320.0 * cos - 310.0)).hypot(335.0 - (600.0 + 320.0 * sin));
     let target = links.targets.iter().find(|target| target.chosen).unwrap();
     assert!((target.link_mm.to_mm() - expected).abs() < 1e-6, "{} for {expected}", target.link_mm.to_mm());
 }

@@ -51,7 +51,7 @@ fn the_eye_goes_in_at_the_length_the_bar_has_by_then() {
             adjuster[place] = end(hand, engagement);
         }
         let value = json!({
-            "format": "derecho-job", "version": 6, "title": "one",
+            "format": "derecho-job", "version": 7, "title": "one",
             "rig": {
                 "frame_eye_side": "left", "heights": [{ "name": "bare", "offset": mm("22") }],
                 "driven_height": "bare", "bump": mm("80"), "droop": mm("115"), "sheet_unit": "mm",
@@ -107,7 +107,7 @@ fn a_length_set_to_the_nearest_step_is_the_one_that_was_ticked() {
     let mm = |text: &str| json!({ "text": text, "unit": "mm" });
     let side = |text: &str| json!([mm(text), mm(text), mm(text)]);
     let mut value = json!({
-        "format": "derecho-job", "version": 6, "title": "Relay van 6",
+        "format": "derecho-job", "version": 7, "title": "Relay van 6",
         "rig": {
             "sheet_unit": "mm", "end": "rear", "frame_eye_side": "left", "axle_location": "four_arms",
             "heights": [{ "id": "loaded", "name": "loaded", "offset": mm("-25") }], "driven_height": "loaded",

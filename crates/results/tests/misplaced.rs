@@ -47,7 +47,7 @@ const SET: f64 = 887.1;
 fn set_on(off_up: f64, off_left: f64) -> Value {
     let left = reach(FOUND.0, FOUND.1) - reach(SET, FOUND.1 - HIGHER - off_up) - off_left;
     json!({
-        "format": "derecho-job", "version": 6, "title": "Ladder truck 6 rear", "to_do": ["centre_axle"],
+        "format": "derecho-job", "version": 7, "title": "Ladder truck 6 rear", "to_do": ["centre_axle"],
         "rig": {
             "sheet_unit": "mm", "end": "rear", "steering_side": "left", "frame_eye_side": "left",
             "axle_location": "four_arms", "bump": mm(90.0), "droop": mm(110.0), "tolerance": mm(3.0),

@@ -137,7 +137,7 @@ impl Vehicle {
         } else {
             json!([])
         };
-        let mut document = json!({ "format": "derecho-job", "version": 6, "title": "Drawn",
+        let mut document = json!({ "format": "derecho-job", "version": 7, "title": "Drawn",
             "to_do": if made.level_bar { json!(["centre_axle", "level_bar"]) } else { json!(["centre_axle"]) },
             "rig": { "frame_eye_side": if made.right { "right" } else { "left" }, "axle_location": "leaf_springs",
                 "end": if made.front { "front" } else { "rear" }, "steering_side": "left",

@@ -37,7 +37,7 @@ fn needed(value: &Value) -> Vec<Stage> {
 }
 
 fn bare(to_do: &[&str]) -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": "Hose truck 5", "to_do": to_do,
+    json!({ "format": "derecho-job", "version": 7, "title": "Hose truck 5", "to_do": to_do,
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left" } })
 }
 

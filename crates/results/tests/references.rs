@@ -162,7 +162,7 @@ fn what_points_at_nothing_is_reported_with_its_place() {
             { "end": "frame", "by_mm": [0.0, 0.0, 10.0], "to": { "bracket": gone, "hole": "hole 1" } }] }]);
     let plan =
         json!({ "axle": { "hole": gone }, "frame": { "bracket": gone }, "bar": gone, "drag_link": gone });
-    let value = json!({ "format": "derecho-job", "version": 6, "title": "Gone",
+    let value = json!({ "format": "derecho-job", "version": 7, "title": "Gone",
         "rig": { "driven_height": gone }, "hardpoints": { "height": gone, "tightened_height": gone },
         "sheets": sheet, "bracket": { "conversion": { "pinion": [{ "height": gone }] } },
         "sway": { "holes": [{ "id": "hole-1", "arm": "10 in" }], "hole": gone },

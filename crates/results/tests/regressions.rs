@@ -71,7 +71,7 @@ fn a_bars_bend_is_held_against_what_is_there() {
         value["bracket"]["bars"] = json!([bar]);
         value["hardpoints"]["bar"].as_object_mut().unwrap().remove("bend");
         value["hardpoints"]["obstacles"] = json!([{ "name": "tank", "on": "body", "side": "left", "thickness": "2 in",
-            "from": { "height": "40 in", "sideways": "0 in", "fore_aft": "-9 in" } }]);
+            "from": { "height": "30 in", "sideways": "0 in", "fore_aft": "-9 in" } }]);
         let plan = plan(&job(&value));
         let option = plan.options.into_iter().find(|option| option.plan.bar.as_str() == "bent").unwrap();
         (option.least_gap_mm.unwrap(), option.minds)

@@ -703,7 +703,7 @@ fn chosen_kept_and_tried_holes_of_version_1_keep_their_places() {
                 "moved": { "end": "frame", "by_mm": [0.0, 0.0, -50.8] } }] } });
     let job = migrate::read(&old.to_string()).unwrap();
     let now = in_words(&job);
-    assert_eq!(now["version"], 6);
+    assert_eq!(now["version"], 7);
     assert_eq!(now["sheets"][0]["after"], "round-1");
     let plans = &now["setups"]["plans"];
     assert_eq!(

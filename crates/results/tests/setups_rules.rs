@@ -110,7 +110,7 @@ impl Drawn {
         };
         let bar = ["", "bought", "short", "stock like", "welded"].get(usize::from(self.bar)).copied();
         plan["bar"] = json!(bar.unwrap_or_default());
-        json!({ "format": "derecho-job", "version": 6, "title": "Drawn",
+        json!({ "format": "derecho-job", "version": 7, "title": "Drawn",
             "rig": { "frame_eye_side": side, "axle_location": "leaf_springs", "end": "rear",
                 "sheet_unit": if self.inches { "in" } else { "mm" }, "bump": mm(80.0), "droop": mm(100.0),
                 "tolerance": mm(self.tolerance), "driven_height": "driven",

@@ -21,7 +21,7 @@ fn demo(name: &str) -> Value {
 
 /// L 32 in, 6 in rise, frame eye left, on leaf springs, centred.
 fn plain() -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": "Hose truck 6",
+    json!({ "format": "derecho-job", "version": 7, "title": "Hose truck 6",
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "in", "use": "trails",
             "axle_location": "leaf_springs", "bump": "3 in", "droop": "4 in" },
         "hardpoints": { "bar": { "axle_eye_fore_aft": "0 mm" } },

@@ -62,7 +62,7 @@ async fn problem(answer: Response, status: u16, code: &str) -> Value {
 }
 
 fn document(title: &str) -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": title })
+    json!({ "format": "derecho-job", "version": 7, "title": title })
 }
 
 #[tokio::test]

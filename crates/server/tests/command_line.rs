@@ -141,7 +141,7 @@ fn jobs_go_out_and_come_back() {
 }
 
 #[test]
-fn files_of_version_1_are_solved_and_stored_as_version_6() {
+fn files_of_version_1_are_solved_and_stored_as_version_7() {
     let old = |name: &str| {
         let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../job/tests/version_1");
         folder.join(format!("{name}.derecho.json")).to_str().unwrap().to_owned()
@@ -157,7 +157,7 @@ fn files_of_version_1_are_solved_and_stored_as_version_6() {
     let line = String::from_utf8(stored.stdout).unwrap();
     let id = line.split_whitespace().next().unwrap();
     let exported = json(&derecho(&["export", id, "--data", data], None));
-    assert_eq!(exported["version"], 6);
+    assert_eq!(exported["version"], 7);
     assert_eq!(exported["setups"]["rounds"].as_array().unwrap().len(), 1);
     let from: Value = serde_json::from_str(&std::fs::read_to_string(old("supply-truck-9")).unwrap()).unwrap();
     let typed = |job: &Value| -> Vec<Vec<String>> {

@@ -217,7 +217,7 @@ impl<'a> Carried<'a> {
 /// A front on leaf springs, 1/4 in to the left.
 fn front(to_do: &str) -> Value {
     let end = |hand: &str| json!({ "thread": "1-1/4-12", "hand": hand, "engagement": "2 in" });
-    json!({ "format": "derecho-job", "version": 6, "title": "Sled hauler 4", "to_do": [to_do],
+    json!({ "format": "derecho-job", "version": 7, "title": "Sled hauler 4", "to_do": [to_do],
         "rig": { "end": "front", "steering_side": "left", "frame_eye_side": "left", "sheet_unit": "in",
             "axle_location": "leaf_springs", "bump": "3 in", "droop": "4 in", "track": "61 in", "axle_height": "16 in" },
         "sheets": [sheet("before", "12 1/4 in", "11 3/4 in", "")],
@@ -307,7 +307,7 @@ fn of_the_sway_bar(kind: &str) -> Value {
     let tubes = json!({ "outside": "2 in", "below_edge": "2 1/4 in", "from_cross_member": "6 in", "inner_plates": true });
     let splined = if kind == "splined in tubes" { json!({ "tubes": tubes }) } else { json!({}) };
     let named = if kind == "splined in tubes" { "splined" } else { named };
-    json!({ "format": "derecho-job", "version": 6, "title": "Cistern truck 3", "to_do": ["choose_sway_bar"],
+    json!({ "format": "derecho-job", "version": 7, "title": "Cistern truck 3", "to_do": ["choose_sway_bar"],
         "rig": { "sheet_unit": "in", "end": "front", "steering_side": "left", "axle_location": "leaf_springs",
             "bump": "3 in", "droop": "4 in", "track": "61 in", "axle_height": "16 in", "frame_width": "31 in" },
         "sway": { "kind": named, "on": "body", "forward": false, "axis": at("24 in", "0 in", "10 in"),

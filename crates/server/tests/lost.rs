@@ -56,7 +56,7 @@ impl Caller {
     }
 
     async fn made(&self, title: &str) -> Value {
-        let job = json!({ "format": "derecho-job", "version": 6, "title": title });
+        let job = json!({ "format": "derecho-job", "version": 7, "title": title });
         let answer = self.client.post(self.at("/jobs")).json(&job).send().await.unwrap();
         assert_eq!(answer.status(), StatusCode::CREATED);
         answer.json().await.unwrap()
@@ -194,7 +194,7 @@ async fn one_key_names_one_edit() {
     let job = server.made("Hose truck 4").await;
     let id = job["id"].as_str().unwrap();
     let put = async |title: &str, revision: u64| {
-        let body = json!({ "format": "derecho-job", "version": 6, "title": title });
+        let body = json!({ "format": "derecho-job", "version": 7, "title": title });
         let call = server.client.put(server.at(&format!("/jobs/{id}"))).json(&body);
         call.header("If-Match", format!("\"{revision}\""))
             .header("Idempotency-Key", "edit-1")
@@ -218,7 +218,7 @@ fn shop_of(jobs: usize) -> Vec<u8> {
     let mut writer = ZipWriter::new(Cursor::new(Vec::new()));
     for number in 0..jobs {
         writer.start_file(format!("{number}.derecho.json"), SimpleFileOptions::default()).unwrap();
-        let job = json!({ "format": "derecho-job", "version": 6, "title": format!("Hose truck {number}") });
+        let job = json!({ "format": "derecho-job", "version": 7, "title": format!("Hose truck {number}") });
         writer.write_all(job.to_string().as_bytes()).unwrap();
     }
     writer.finish().unwrap().into_inner()

@@ -12,7 +12,7 @@ use running::Server;
 use serde_json::{Value, json};
 
 fn document(count: u64) -> Value {
-    json!({ "format": "derecho-job", "version": 6, "title": format!("save {count}") })
+    json!({ "format": "derecho-job", "version": 7, "title": format!("save {count}") })
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -91,7 +91,7 @@ async fn unknown_methods_and_contents_are_refused_as_problems() {
     let served = Served::start(Duration::from_secs(10)).await;
     let traced = served.asked("TRACE", "/api/v1/jobs", HOST, "").await;
     assert!(traced.starts_with("HTTP/1.1 405") && traced.contains("problem+json"), "{traced}");
-    let document = json!({ "format": "derecho-job", "version": 6, "title": "From a form" }).to_string();
+    let document = json!({ "format": "derecho-job", "version": 7, "title": "From a form" }).to_string();
     for kind in ["", "Content-Type: text/plain\r\n", "Content-Type: multipart/form-data\r\n"] {
         let answer = served.asked("POST", "/api/v1/jobs", &format!("{HOST}{kind}"), &document).await;
         assert!(answer.starts_with("HTTP/1.1 415") && answer.contains("unknown_content"), "{kind}: {answer}");
@@ -126,7 +126,7 @@ async fn a_huge_wrong_document_is_refused_with_its_first_hundred_faults() {
     let wrong: Vec<Value> = (0..60_000).map(|n| json!(format!("{n}/0 in"))).collect();
     let shapeless: Vec<Value> = (0..40_000).map(|n| json!([n])).collect();
     for (field, rows) in [("left", wrong), ("right", shapeless)] {
-        let document = json!({ "format": "derecho-job", "version": 6, "title": "Huge",
+        let document = json!({ "format": "derecho-job", "version": 7, "title": "Huge",
             "sheets": [{ "id": "a", "kind": "centring", field: rows }] });
         let body = document.to_string();
         let refusing = served.asked("POST", "/api/v1/jobs", JSON, &body);

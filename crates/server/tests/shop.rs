@@ -128,7 +128,7 @@ async fn the_log_is_looked_through_and_written_as_a_table() {
 #[tokio::test]
 async fn a_cell_that_would_be_a_formula_is_none() {
     let shop = Shop::open(false).await;
-    let job = json!({ "format": "derecho-job", "version": 6, "title": "=1+1",
+    let job = json!({ "format": "derecho-job", "version": 7, "title": "=1+1",
         "proof": { "defects": "@SUM(A1)", "by": "+x" } });
     assert_eq!(shop.take_in(zip(&[("a.derecho.json", &job.to_string())])).await.status(), StatusCode::OK);
     let text = shop.get("/api/v1/log.csv").await.text().await.unwrap();
@@ -174,9 +174,9 @@ async fn a_whole_shop_goes_out_and_in() {
 #[tokio::test]
 async fn a_bad_file_in_a_zip_is_named_and_nothing_comes_in() {
     let shop = Shop::open(false).await;
-    let good = json!({ "format": "derecho-job", "version": 6, "title": "Good" }).to_string();
+    let good = json!({ "format": "derecho-job", "version": 7, "title": "Good" }).to_string();
     let bad =
-        json!({ "format": "derecho-job", "version": 6, "title": "", "rig": { "lift": "much" } }).to_string();
+        json!({ "format": "derecho-job", "version": 7, "title": "", "rig": { "lift": "much" } }).to_string();
     let answer = shop
         .take_in(zip(&[
             ("good.derecho.json", &good),

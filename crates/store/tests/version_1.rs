@@ -63,7 +63,7 @@ fn a_job_reads_as_its_file_brought_forward() {
     for (title, file) in files {
         let stored = store.get(&id_of(&store, title)).unwrap().job;
         assert_eq!(stored, migrate::read(file).unwrap(), "{title}");
-        assert_eq!(stored.version, 6);
+        assert_eq!(stored.version, 7);
     }
     // Supply truck 9 had been set and read again: that is a round now.
     let supply = store.get(&id_of(&store, "Supply truck 9")).unwrap().job;

@@ -1285,6 +1285,11 @@ export interface components {
         /** @description What the track bar is like as a body. */
         BarBody: {
             /**
+             * @description Its bracket on the axle with the eye in it.
+             * @default {}
+             */
+            axle_bracket?: components["schemas"]["BracketSize"];
+            /**
              * @description Axle eye forward of the axle centre; behind it is negative.
              * @default null
              */
@@ -1304,6 +1309,11 @@ export interface components {
              * @default null
              */
             diameter?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Its bracket on the frame with the eye in it.
+             * @default {}
+             */
+            frame_bracket?: components["schemas"]["BracketSize"];
             /**
              * @description Joint on the frame.
              * @default {}
@@ -1641,6 +1651,19 @@ export interface components {
             name: string;
             /** @description Free note. */
             note?: string;
+        };
+        /** @description How much room a bracket takes round its bolt, with the eye in it; held against nothing unless both are measured. */
+        BracketSize: {
+            /**
+             * @description Across the bolt, from edge to edge.
+             * @default null
+             */
+            across?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Along the bolt, with its head and nut.
+             * @default null
+             */
+            along?: components["schemas"]["TapeEntry"];
         };
         /** @description Everything of stage Bracket. */
         Bracketing: {
@@ -2425,6 +2448,17 @@ export interface components {
             /** @description Marking, punching, pilot and steps. */
             says: components["schemas"]["Phrase"];
         };
+        /** @description The driveshaft to this axle. */
+        DriveshaftForm: {
+            /** @description The middle of its joint at the pinion. */
+            axle?: components["schemas"]["PointForm"];
+            /** @description The middle of its joint at the transmission or transfer case. */
+            body?: components["schemas"]["PointForm"];
+            /** @description Outside diameter. */
+            diameter: components["schemas"]["TapeEntry"];
+            /** @description The side its sideways distances are on. */
+            side: components["schemas"]["Side"];
+        };
         /** @description The end view. */
         Elevation: {
             /** @description Axle centre above the ground. */
@@ -3053,6 +3087,11 @@ export interface components {
              */
             arms?: components["schemas"]["Arms"];
             /**
+             * @description Outside diameter of the axle's tube; held against nothing where empty.
+             * @default null
+             */
+            axle_tube?: components["schemas"]["TapeEntry"];
+            /**
              * @description The track bar as a body.
              * @default {
              *       "frame_joint": {},
@@ -3060,6 +3099,11 @@ export interface components {
              *     }
              */
             bar?: components["schemas"]["BarBody"];
+            /**
+             * @description The driveshaft; held against nothing where absent.
+             * @default null
+             */
+            driveshaft?: components["schemas"]["DriveshaftForm"];
             /**
              * @description The height it stood at; empty is the driven one.
              * @default
@@ -3979,7 +4023,7 @@ export interface components {
          * @description What a thing is, so that it is drawn as such.
          * @enum {string}
          */
-        NeighbourKind: "obstacle" | "shock" | "rail" | "tyre" | "steered_tyre" | "tube";
+        NeighbourKind: "obstacle" | "shock" | "rail" | "tyre" | "steered_tyre";
         /** @description What one further reading is worth. */
         NextOption: {
             /** @description Which. */
@@ -4022,6 +4066,8 @@ export interface components {
             name: string;
             /** @description What it is fixed to. */
             on?: components["schemas"]["ObstacleOn"];
+            /** @description What it is. */
+            part?: components["schemas"]["ObstaclePart"];
             /** @description How much room is wanted. */
             room?: components["schemas"]["Room"];
             /** @description The side its sideways distances are on. */
@@ -4036,6 +4082,11 @@ export interface components {
          * @enum {string}
          */
         ObstacleOn: "body" | "axle";
+        /**
+         * @description What an obstacle is, so that what nobody measured can be told.
+         * @enum {string}
+         */
+        ObstaclePart: "other" | "exhaust" | "fuel_tank" | "oil_pan";
         /** @description An obstacle as it lies at ride height. */
         ObstacleResult: {
             /** @description Both ends of its middle line. */
@@ -5312,6 +5363,21 @@ export interface components {
              */
             link_thickness?: components["schemas"]["TapeEntry"];
             /**
+             * @description How far they reach across the bar, from edge to edge.
+             * @default null
+             */
+            mount_across?: components["schemas"]["TapeEntry"];
+            /**
+             * @description And along the bar.
+             * @default null
+             */
+            mount_along?: components["schemas"]["TapeEntry"];
+            /**
+             * @description The bar's mounts: the middle of each from the middle of the vehicle.
+             * @default null
+             */
+            mount_from_centre?: components["schemas"]["TapeEntry"];
+            /**
              * @description Panels.
              * @default []
              */
@@ -5337,6 +5403,16 @@ export interface components {
              * @default null
              */
             steering_lock?: components["schemas"]["AngleEntry"];
+            /**
+             * @description Length of that tube, its middle over the axle's; between the arms where empty.
+             * @default null
+             */
+            tube_length?: components["schemas"]["TapeEntry"];
+            /**
+             * @description Outside diameter of the tube the bar runs in, from rail to rail or as long as `tube_length`; no tube where empty.
+             * @default null
+             */
+            tube_outside?: components["schemas"]["TapeEntry"];
         };
         /** @description Room for arms and links. */
         RoomResult: {
@@ -5629,14 +5705,18 @@ export interface components {
             free_spin_deg?: components["schemas"]["Angle"][];
             /** @description Both wheels alike, from full droop to full bump. */
             heave: components["schemas"]["PoseResult"][];
-            /** @description Everything watched. */
+            /** @description Everything watched; of the gaps those that come near. */
             limits: components["schemas"]["LimitResult"][];
             /** @description Links, the bar first where there is one. */
             links: components["schemas"]["LinkResult"][];
+            /** @description What could be near and is held against nothing, since where it is, or how thick, is assumed. */
+            not_judged_say?: components["schemas"]["Phrase"];
             /** @description Obstacles. */
             obstacles: components["schemas"]["ObstacleResult"][];
             /** @description The answer for this setup. */
             says: components["schemas"]["Phrase"];
+            /** @description What sits beside what on frame or axle, nearest first. */
+            standing: components["schemas"]["StandingResult"][];
             /** @description Steering, where a drag link was measured. */
             steering?: components["schemas"]["SteeringResult"];
             /** @description The four ways out from ride height and what is met first on each. */
@@ -6005,6 +6085,15 @@ export interface components {
             progress: components["schemas"]["Progress"];
             /** @description Which. */
             stage: components["schemas"]["Stage"];
+        };
+        /** @description Two that sit on frame or axle beside each other: their gap stays as it is. */
+        StandingResult: {
+            /** @description Between their surfaces; negative where they run into each other. */
+            gap_mm: components["schemas"]["Length"];
+            /** @description How it stands. */
+            level: components["schemas"]["LimitLevel"];
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
         };
         /**
          * @description How the vehicle stands while it is worked on.

@@ -75,6 +75,118 @@ pub fn straight_distance(
     (w + u * s - v * t).length() - (first_radius + second_radius)
 }
 
+/// A ring, such as a tire: every point so far out from `centre`, square to `axis`.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Ring {
+    /// Its centre, mm.
+    pub centre: DVec3,
+    /// Unit direction of its axis.
+    pub axis: DVec3,
+    /// How far out its middle line is, mm.
+    pub out: f64,
+    /// Radius of its round, mm.
+    pub radius: f64,
+}
+
+impl Ring {
+    /// Distance of a point from its middle line, mm.
+    #[inline]
+    fn distance_to(&self, at: DVec3) -> f64 {
+        let from = at - self.centre;
+        let along = from.dot(self.axis);
+        let out = (from.length_squared() - along * along).max(0.0).sqrt();
+        let off = out - self.out;
+        // By its squares: nothing here is so long or short that they would not do.
+        (off * off + along * along).sqrt()
+    }
+
+    /// The point of its middle line nearest to another.
+    fn nearest_to(&self, at: DVec3) -> DVec3 {
+        let from = at - self.centre;
+        let out = from - self.axis * from.dot(self.axis);
+        self.centre + out.normalize_or(self.axis.any_orthonormal_vector()) * self.out
+    }
+
+    /// The gap of a chain of round pieces to it: along each piece where it is least at twenty-five places, and between their
+    /// neighbours by golden section.
+    #[must_use]
+    pub fn gap(&self, chain: &[DVec3], radius: f64) -> Gap {
+        const PLACES: usize = 25;
+        const GOLDEN: f64 = 0.618_033_988_749_894_8;
+        let (mut least, mut nearest) = (f64::INFINITY, chain[0]);
+        for index in 0..pieces(chain) {
+            let (from, to) = piece(chain, index);
+            let at = |share: f64| self.distance_to(from.lerp(to, share));
+            let place = |step: usize| step as f64 / (PLACES - 1) as f64;
+            let distances: [f64; PLACES] = std::array::from_fn(|step| at(place(step)));
+            let best = (0..PLACES).min_by(|a, b| distances[*a].total_cmp(&distances[*b])).unwrap_or(0);
+            // A piece that is no nearer than the least by more than half its spacing is passed over.
+            let spacing = from.distance(to) / (PLACES - 1) as f64;
+            if distances[best] - spacing > least {
+                continue;
+            }
+            let (mut low, mut high) = (place(best.saturating_sub(1)), place((best + 1).min(PLACES - 1)));
+            let (mut one, mut other) = (high - GOLDEN * (high - low), low + GOLDEN * (high - low));
+            let (mut near, mut far) = (at(one), at(other));
+            while (high - low) * spacing > 0.01 && high - low > 1e-6 {
+                if near < far {
+                    (high, other, far) = (other, one, near);
+                    one = high - GOLDEN * (high - low);
+                    near = at(one);
+                } else {
+                    (low, one, near) = (one, other, far);
+                    other = low + GOLDEN * (high - low);
+                    far = at(other);
+                }
+            }
+            let found = [(distances[best], place(best)), (near, one), (far, other)];
+            for (distance, share) in found {
+                if distance < least {
+                    (least, nearest) = (distance, from.lerp(to, share));
+                }
+            }
+        }
+        Gap { distance: least - radius - self.radius, on_first: nearest, on_second: self.nearest_to(nearest) }
+    }
+
+    /// About [`Self::gap`] of one straight piece: the least at five places, and by the parabola between them.
+    #[must_use]
+    pub fn distance_at_a_glance(&self, [from, to]: [DVec3; 2], radius: f64) -> f64 {
+        const PLACES: usize = 5;
+        let distances: [f64; PLACES] =
+            std::array::from_fn(|step| self.distance_to(from.lerp(to, step as f64 / (PLACES - 1) as f64)));
+        let best = (0..PLACES).min_by(|a, b| distances[*a].total_cmp(&distances[*b])).unwrap_or(0);
+        let mut least = distances[best];
+        if best > 0 && best < PLACES - 1 {
+            let [before, after] = [distances[best - 1] - least, distances[best + 1] - least];
+            if before + after > 0.0 {
+                least -= (after - before).powi(2) / (8.0 * (after + before));
+            }
+        }
+        least - radius - self.radius
+    }
+
+    /// No more than [`Self::gap`]: whatever lies on one side of the flat it stands in is no nearer than to that flat,
+    /// whatever is outside of it no nearer than to a ball round it.
+    #[must_use]
+    #[inline]
+    pub fn bound(&self, chain: &[DVec3], radius: f64) -> f64 {
+        let (mut least, mut most) = (f64::INFINITY, f64::NEG_INFINITY);
+        for at in chain {
+            let along = (*at - self.centre).dot(self.axis);
+            (least, most) = (least.min(along), most.max(along));
+        }
+        let beside = if least > 0.0 {
+            least
+        } else if most < 0.0 {
+            -most
+        } else {
+            0.0
+        };
+        beside - radius - self.radius
+    }
+}
+
 /// How many straight pieces a chain has; a single point is a piece without length.
 const fn pieces(points: &[DVec3]) -> usize {
     if points.len() == 1 { 1 } else { points.len().saturating_sub(1) }
@@ -143,6 +255,15 @@ mod tests {
         assert_eq!(gap(&bent, 5.0, &[v(50.0, 0.0, 60.0)], 10.0).distance, 25.0);
     }
 
+    /// A tire 800 tall and 250 wide: from above, from inside, and along its axis through the hub, where nothing stands.
+    #[test]
+    fn a_tire_is_as_tall_and_as_wide_as_it_is() {
+        let tire = Ring { centre: v(0.0, 750.0, 400.0), axis: DVec3::Y, out: 275.0, radius: 125.0 };
+        assert!((tire.gap(&[v(0.0, 750.0, 900.0)], 0.0).distance - 100.0).abs() < 1e-9);
+        assert!((tire.gap(&[v(0.0, 600.0, 675.0)], 0.0).distance - 25.0).abs() < 1e-9);
+        assert!((tire.gap(&[v(0.0, 750.0, 400.0)], 0.0).distance - 150.0).abs() < 1e-9);
+    }
+
     fn place() -> impl Strategy<Value = DVec3> {
         (-100.0..100.0, -100.0..100.0, -100.0..100.0).prop_map(|(x, y, z)| v(x, y, z))
     }
@@ -164,6 +285,24 @@ mod tests {
             let found = gap(&[a, b], 3.0, &[c, d], 4.0);
             prop_assert_eq!(straight_gap([a, b], 3.0, [c, d], 4.0), found);
             prop_assert!((straight_distance([a, b], 3.0, [c, d], 4.0) - found.distance).abs() < 1e-9);
+        }
+
+        /// No place along a rod is nearer to any of 720 places of the ring, and one of them is about as near.
+        #[test]
+        fn a_rod_beside_a_ring(a in place(), b in place(), axis in place(), out in 20.0..120.0_f64) {
+            let Some(axis) = axis.try_normalize() else { return Ok(()) };
+            let ring = Ring { centre: v(10.0, -20.0, 5.0), axis, out, radius: 0.0 };
+            let found = ring.gap(&[a, b], 0.0);
+            prop_assert!(ring.bound(&[a, b], 0.0) <= found.distance + 1e-9);
+            prop_assert!((found.on_first.distance(found.on_second) - found.distance).abs() < 1e-9);
+            let (up, along) = axis.any_orthonormal_pair();
+            let mut least = f64::INFINITY;
+            for step in 0..720 {
+                let (sin, cos) = (std::f64::consts::TAU * f64::from(step) / 720.0).sin_cos();
+                let at = ring.centre + (up * cos + along * sin) * out;
+                least = least.min(gap(&[a, b], 0.0, &[at], 0.0).distance);
+            }
+            prop_assert!(found.distance <= least + 0.05 && found.distance >= least - 0.3, "{} {}", found.distance, least);
         }
 
         #[test]

@@ -4,6 +4,7 @@
 //! `clearance` judge one, `travel` goes through all of them, `template` knows what each kind
 //! of axle location consists of, `legs` sets a Y-link's. `drag_link` steers the wheels. Nothing here knows of jobs.
 
+pub mod body;
 pub mod clearance;
 pub mod drag_link;
 pub mod joint;
@@ -11,6 +12,8 @@ pub mod legs;
 pub mod mechanism;
 pub mod point;
 pub mod solver;
+pub mod sway_arm;
+pub mod sway_linkage;
 pub mod template;
 pub mod travel;
 

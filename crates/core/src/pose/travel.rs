@@ -1,7 +1,8 @@
 //! Cycling: the axle over everything it can do, and the limit that is met first each way out from
 //! the height it is driven at.
 
-use crate::pose::mechanism::Watch;
+use crate::measure::Length;
+use crate::pose::mechanism::{Stops, Watch};
 use std::collections::VecDeque;
 
 use super::mechanism::{Level, Mechanism, Posed, Trail};
@@ -255,7 +256,7 @@ pub struct Envelope {
     pub poses: Vec<Option<Posed>>,
     /// Whether the stops allow it: shape `[left][right]`.
     pub allowed: Vec<bool>,
-    /// Watched figures: shape `[left][right][watch]`, NaN where there is no pose.
+    /// Watched figures: shape `[left][right][watch]`, NaN where there is no pose; empty until it is [`watched`].
     pub values: Vec<f64>,
 }
 
@@ -273,7 +274,7 @@ impl Envelope {
 /// # Errors
 /// Where ride height itself has no pose.
 pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
-    let begun = Begun::of(mechanism, side, true)?;
+    let begun = Begun::of(mechanism, side)?;
     let (low, high) = (begun.outward(Outward::Down), begun.outward(Outward::Up));
     Ok(begun.joined(low, high))
 }
@@ -287,14 +288,8 @@ pub enum Outward {
     Up,
 }
 
-/// The poses of one left wheel's travel, with the watched figures of each where they were asked for.
-#[derive(Clone, Debug)]
-struct Row {
-    /// Shape `[right]`.
-    poses: Vec<Option<Posed>>,
-    /// Shape `[right][watch]`.
-    values: Vec<f64>,
-}
+/// The poses of one left wheel's travel: shape `[right]`.
+type Row = Vec<Option<Posed>>;
 
 /// Some rows of an envelope, from the middle outward.
 #[derive(Clone, Debug)]
@@ -307,16 +302,15 @@ pub struct Begun<'a> {
     mechanism: &'a Mechanism,
     travels: Vec<f64>,
     middle: usize,
-    watches: usize,
     row: Row,
 }
 
 impl<'a> Begun<'a> {
-    /// Solves the middle row of a grid of `side` × `side`. Without `watched` the envelope's `values` stay empty.
+    /// Solves the middle row of a grid of `side` × `side`.
     ///
     /// # Errors
     /// Where ride height itself has no pose.
-    pub fn of(mechanism: &'a Mechanism, side: usize, watched: bool) -> Result<Self, PoseFault> {
+    pub fn of(mechanism: &'a Mechanism, side: usize) -> Result<Self, PoseFault> {
         let ride = mechanism.at_ride_height()?;
         let side = side.max(3);
         let (low, high) = mechanism.stops().span();
@@ -324,9 +318,7 @@ impl<'a> Begun<'a> {
             (0..side).map(|i| low + (high - low) * i as f64 / (side - 1) as f64).collect();
         let middle =
             (0..side).min_by(|a, b| travels[*a].abs().total_cmp(&travels[*b].abs())).unwrap_or(side / 2);
-        let watches = if watched { mechanism.watches().len() } else { 0 };
-        let row = Row { poses: Vec::new(), values: Vec::new() };
-        let mut begun = Self { mechanism, travels, middle, watches, row };
+        let mut begun = Self { mechanism, travels, middle, row: Vec::new() };
         begun.row = begun.solved(middle, [None; 4], Some(ride.trail()));
         Ok(begun)
     }
@@ -359,12 +351,11 @@ impl<'a> Begun<'a> {
         let mut envelope = Envelope {
             poses: Vec::with_capacity(side * side),
             allowed: Vec::with_capacity(side * side),
-            values: Vec::with_capacity(side * side * self.watches),
+            values: Vec::new(),
             travels: Vec::new(),
         };
         for row in rows {
-            envelope.poses.extend(row.poses);
-            envelope.values.extend(row.values);
+            envelope.poses.extend(row);
         }
         for left in &self.travels {
             let stops = self.mechanism.stops();
@@ -379,11 +370,9 @@ impl<'a> Begun<'a> {
     fn solved(&self, row: usize, inward: [Option<&Row>; 4], start: Option<Trail>) -> Row {
         let (side, middle) = (self.travels.len(), self.middle);
         let mut poses: Vec<Option<Posed>> = vec![None; side];
-        let mut values = vec![f64::NAN; side * self.watches];
-        let mut buffer = Vec::with_capacity(self.watches);
         for column in (middle..side).chain((0..middle).rev()) {
             let beside = [1, 2, 3, 4].map(|steps| poses.get(before(column, steps, middle)?)?.as_ref());
-            let across = inward.map(|row| row?.poses[column].as_ref());
+            let across = inward.map(|row| row?[column].as_ref());
             let beyond =
                 |[near, before @ ..]: [Option<&Posed>; 4]| near.map(|near: &Posed| near.trail_beyond(before));
             let starts = [beside, across].into_iter().filter_map(beyond);
@@ -392,14 +381,152 @@ impl<'a> Begun<'a> {
                 .chain(start.filter(|_| column == middle))
                 .find_map(|trail| self.mechanism.pose(left, right, trail).ok());
             let Some(posed) = found else { continue };
-            if self.watches > 0 {
-                self.mechanism.values(&posed, &mut buffer);
-                values[column * self.watches..(column + 1) * self.watches].copy_from_slice(&buffer);
-            }
             poses[column] = Some(posed);
         }
-        Row { poses, values }
+        poses
     }
+}
+
+/// Steps of the grid between the poses at which gaps are looked at: everywhere, and where they are near.
+const COARSE: usize = 4;
+const FINE: usize = 2;
+/// A gap so wide at all of a patch's corners, mm, is taken between them as they have it: nothing comes nearer by more
+/// than its wheels go, and in the middle of a patch each is some 15 mm from a corner.
+const WIDE: f64 = 45.0;
+/// How much nearer than at every fourth pose a gap is taken to come that is worth a closer look, mm.
+const BETWEEN: f64 = 20.0;
+
+/// Every so many places of a row, and the last.
+fn nodes(side: usize, step: usize) -> Vec<usize> {
+    let mut nodes: Vec<usize> = (0..side).step_by(step).collect();
+    if nodes.last() != Some(&(side - 1)) {
+        nodes.push(side - 1);
+    }
+    nodes
+}
+
+/// The gaps of an envelope while they are filled in.
+struct Filling<'a> {
+    mechanism: &'a Mechanism,
+    poses: &'a [Option<Posed>],
+    side: usize,
+    watches: usize,
+    gaps: Vec<usize>,
+    values: Vec<f64>,
+}
+
+impl Filling<'_> {
+    /// Looks at the gaps of a pose that are not known yet.
+    fn tell(&mut self, index: usize) {
+        let Some(posed) = &self.poses[index] else { return };
+        let values = &mut self.values[index * self.watches..(index + 1) * self.watches];
+        let open: Vec<usize> = self.gaps.iter().copied().filter(|watch| values[*watch].is_nan()).collect();
+        self.mechanism.gaps(posed, values, &open);
+    }
+
+    /// Between four corners, of which the first is the lowest: takes what is told at all of them, and is `flat` there,
+    /// between them as they have it.
+    fn fill(&mut self, [low, high]: [usize; 2], [near, far]: [usize; 2], flat: impl Fn([f64; 4]) -> bool) {
+        let side = self.side;
+        let corners = [low * side + near, low * side + far, high * side + near, high * side + far];
+        let known: Vec<(usize, [f64; 4])> = self
+            .gaps
+            .iter()
+            .map(|watch| (*watch, corners.map(|index| self.values[index * self.watches + watch])))
+            .filter(|(_, at)| !at.iter().any(|gap| gap.is_nan()) && flat(*at))
+            .collect();
+        for left in low..=high {
+            let up = (left - low) as f64 / (high - low) as f64;
+            for right in near..=far {
+                let index = left * side + right;
+                if corners.contains(&index) || self.poses[index].is_none() {
+                    continue;
+                }
+                let over = (right - near) as f64 / (far - near) as f64;
+                let counts = [(1.0 - up) * (1.0 - over), (1.0 - up) * over, up * (1.0 - over), up * over];
+                let values = &mut self.values[index * self.watches..(index + 1) * self.watches];
+                for (watch, at) in &known {
+                    let value = &mut values[*watch];
+                    if value.is_nan() {
+                        *value = at.iter().zip(counts).map(|(gap, count)| gap * count).sum();
+                    }
+                }
+            }
+        }
+    }
+}
+
+/// A mechanism with what it watches over an envelope: every figure but the gaps that stay wider than `within`, mm,
+/// everywhere; and the envelope with those figures. Gaps are looked at at every fourth pose, at every second between
+/// those that are near there, and else taken between them as they lie.
+#[must_use]
+pub fn watched(mechanism: &Mechanism, envelope: &Envelope, within: f64) -> (Mechanism, Envelope) {
+    let side = envelope.travels.len();
+    let coarse = nodes(side, COARSE);
+    let all: Vec<usize> =
+        (0..mechanism.watches().len()).filter(|at| mechanism.watches()[*at].is_gap()).collect();
+    // Of every fourth pose, by its place among all: its gaps.
+    let mut looked: Vec<(usize, Vec<f64>)> = Vec::with_capacity(coarse.len() * coarse.len());
+    let mut least = vec![f64::INFINITY; mechanism.watches().len()];
+    for index in coarse.iter().flat_map(|left| coarse.iter().map(move |right| left * side + right)) {
+        let Some(posed) = &envelope.poses[index] else { continue };
+        let mut gaps = vec![f64::NAN; mechanism.watches().len()];
+        mechanism.gaps(posed, &mut gaps, &all);
+        for (least, gap) in least.iter_mut().zip(&gaps) {
+            *least = least.min(*gap);
+        }
+        looked.push((index, gaps));
+    }
+    let near = |watch: &usize| !mechanism.watches()[*watch].is_gap() || least[*watch] <= within + BETWEEN;
+    let kept: Vec<usize> = (0..mechanism.watches().len()).filter(near).collect();
+    let narrowed = mechanism.watching(&kept);
+    let mut values = Vec::with_capacity(side * side * kept.len());
+    let mut buffer = Vec::with_capacity(kept.len());
+    for posed in &envelope.poses {
+        buffer.clear();
+        match posed {
+            Some(posed) => narrowed.figures(posed, &mut buffer),
+            None => buffer.resize(kept.len(), f64::NAN),
+        }
+        values.extend_from_slice(&buffer);
+    }
+    for (index, gaps) in looked {
+        for (place, watch) in
+            kept.iter().enumerate().filter(|(_, watch)| mechanism.watches()[**watch].is_gap())
+        {
+            values[index * kept.len() + place] = gaps[*watch];
+        }
+    }
+    let gaps = (0..kept.len()).filter(|at| narrowed.watches()[*at].is_gap()).collect();
+    let mut filling =
+        Filling { mechanism: &narrowed, poses: &envelope.poses, side, watches: kept.len(), gaps, values };
+    for (step, wide) in [(COARSE, WIDE), (FINE, f64::NEG_INFINITY)] {
+        let nodes = nodes(side, step);
+        if step == FINE {
+            nodes.iter().for_each(|left| nodes.iter().for_each(|right| filling.tell(left * side + right)));
+        }
+        for rows in nodes.windows(2) {
+            for columns in nodes.windows(2) {
+                let flat = |gaps: [f64; 4]| gaps.iter().all(|gap| *gap > wide);
+                filling.fill([rows[0], rows[1]], [columns[0], columns[1]], flat);
+            }
+        }
+    }
+    // Beside poses out of reach nothing lies between four.
+    (0..side * side).for_each(|index| filling.tell(index));
+    let values = filling.values;
+    // Once more, by what was found between.
+    let mut least = vec![f64::INFINITY; kept.len()];
+    for (pose, allowed) in values.chunks(kept.len().max(1)).zip(&envelope.allowed) {
+        if *allowed {
+            least.iter_mut().zip(pose).for_each(|(least, value)| *least = least.min(*value));
+        }
+    }
+    let near = |at: &usize| !narrowed.watches()[*at].is_gap() || least[*at] <= within;
+    let kept: Vec<usize> = (0..kept.len()).filter(near).collect();
+    let poses = values.chunks(narrowed.watches().len().max(1));
+    let values = poses.flat_map(|pose| kept.iter().map(|at| pose[*at])).collect();
+    (narrowed.watching(&kept), Envelope { values, ..envelope.clone() })
 }
 
 /// The place so many steps before this one where the upper half is gone first, from the middle up, and the lower one
@@ -430,7 +557,6 @@ pub struct Worst {
 #[must_use]
 pub fn worst(mechanism: &Mechanism, envelope: &Envelope) -> Vec<Worst> {
     let watches = mechanism.watches();
-    let spacing = envelope.travels[1] - envelope.travels[0];
     // Of each watch how bad it gets and in which pose, in one pass over the figures as they lie; a pose is long.
     let mut found: Vec<Option<(f64, usize)>> = vec![None; watches.len()];
     for (index, posed) in envelope.poses.iter().enumerate() {
@@ -445,27 +571,98 @@ pub fn worst(mechanism: &Mechanism, envelope: &Envelope) -> Vec<Worst> {
             }
         }
     }
+    let stops = mechanism.stops();
     found
         .into_iter()
         .enumerate()
         .filter_map(|(watch, found)| {
-            let (_, index) = found?;
-            let value = envelope.values_at(index, watches.len())[watch];
-            let begin = Worst { watch, value, posed: *envelope.poses[index].as_ref()? };
-            Some(refined(mechanism, begin, spacing))
+            let starts = if watches[watch].is_gap() {
+                gap_starts(mechanism, envelope, watch, found?)
+            } else {
+                vec![found?.1]
+            };
+            let judge = &watches[watch];
+            let refined = starts.into_iter().filter_map(|index| {
+                let posed = *envelope.poses[index].as_ref()?;
+                let begin = Worst { watch, value: mechanism.value_of(&posed, watch), posed };
+                Some(refined(mechanism, stops, begin, envelope.travels[1] - envelope.travels[0]))
+            });
+            let worst = refined.max_by(|a, b| judge.badness(a.value).total_cmp(&judge.badness(b.value)))?;
+            let near = judge.is_gap() && worst.value < 2.0 * judge.warn;
+            Some(if near { searched(mechanism, stops, worst, [0.5, 0.001]) } else { worst })
         })
         .collect()
 }
 
+/// The same figure so far past the stops both ways, looked for from where it is worst inside them.
+#[must_use]
+pub fn worst_past_the_stops(mechanism: &Mechanism, inside: &Worst, past: Length) -> Worst {
+    refined(mechanism, &mechanism.stops().further(past), *inside, 2.0 * past.to_mm())
+}
+
+/// Poses of the grid that a gap is refined from: its least, and others about as near that lie apart from it. The
+/// figures of a pair that is far off are no larger than its gap, so that those below the least are looked at closely.
+fn gap_starts(
+    mechanism: &Mechanism,
+    envelope: &Envelope,
+    watch: usize,
+    (bad, first): (f64, usize),
+) -> Vec<usize> {
+    let (side, watches) = (envelope.travels.len(), mechanism.watches().len());
+    let exact = |index: usize| {
+        envelope.poses[index].as_ref().map_or(f64::INFINITY, |posed| mechanism.value_of(posed, watch))
+    };
+    let mut best = (exact(first), first);
+    let told = |index: usize| envelope.values_at(index, watches)[watch];
+    let usable = |index: &usize| envelope.allowed[*index] && envelope.poses[*index].is_some();
+    let mut nearer: Vec<usize> =
+        (0..side * side).filter(usable).filter(|at| told(*at) < best.0 + ABOUT_AS_NEAR).collect();
+    nearer.sort_by(|a, b| told(*a).total_cmp(&told(*b)));
+    // Where the least was told closely, so are all others as near.
+    if best.0 + bad > 0.5 {
+        for index in nearer.iter().copied() {
+            if told(index) >= best.0 {
+                break;
+            }
+            let value = exact(index);
+            if value < best.0 {
+                best = (value, index);
+            }
+        }
+    }
+    let apart = |a: usize, b: usize| (a / side).abs_diff(b / side).max((a % side).abs_diff(b % side)) > 3;
+    let mut starts = vec![best.1];
+    for index in nearer {
+        if best.0 < ABOUT_AS_NEAR * 2.0
+            && starts.len() < STARTS
+            && starts.iter().all(|start| apart(*start, index))
+        {
+            starts.push(index);
+        }
+    }
+    starts
+}
+
+/// How many places a gap is refined from at most.
+const STARTS: usize = 3;
+/// A gap at most so much wider than the least, mm, may have a nearer place between the grid's poses.
+const ABOUT_AS_NEAR: f64 = 15.0;
+
 const ONE_WHEEL: [(f64, f64); 4] = [(1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0)];
 const BOTH_WHEELS: [(f64, f64); 4] = [(1.0, 1.0), (-1.0, -1.0), (1.0, -1.0), (-1.0, 1.0)];
 
-/// Looks around a pose in ever smaller steps for a worse one.
-fn refined(mechanism: &Mechanism, mut best: Worst, spacing: f64) -> Worst {
-    let judge = mechanism.watches()[best.watch];
-    let mut step = spacing / 2.0;
-    // Curves are flat at their worst: half a millimetre of travel is far below 0.1 mm of gap.
-    while step > 0.5 {
+/// Looks around a pose of the grid for a worse one. Curves are flat at their worst: half a millimetre of travel is far
+/// below 0.1 mm of gap.
+fn refined(mechanism: &Mechanism, stops: &Stops, begin: Worst, spacing: f64) -> Worst {
+    searched(mechanism, stops, begin, [spacing / 2.0, 0.5])
+}
+
+/// Looks around a pose for a worse one in ever smaller steps of travel, from the first to the last, mm.
+fn searched(mechanism: &Mechanism, stops: &Stops, begin: Worst, [first, last]: [f64; 2]) -> Worst {
+    let judge = mechanism.watches()[begin.watch];
+    let mut step = first;
+    let mut best = Worst { value: mechanism.glance_of(&begin.posed, begin.watch), ..begin };
+    while step > last {
         let mut moved = false;
         for (index, (left, right)) in ONE_WHEEL.into_iter().chain(BOTH_WHEELS).enumerate() {
             // The least gap can lie along a crease across the grid: both wheels are moved where one helps no more.
@@ -473,11 +670,11 @@ fn refined(mechanism: &Mechanism, mut best: Worst, spacing: f64) -> Worst {
                 break;
             }
             let (left, right) = (best.posed.left + step * left, best.posed.right + step * right);
-            if !mechanism.stops().allow(left, right) {
+            if !stops.allow(left, right) {
                 continue;
             }
             let Ok(posed) = mechanism.pose(left, right, best.posed.trail()) else { continue };
-            let value = mechanism.value_of(&posed, best.watch);
+            let value = mechanism.glance_of(&posed, best.watch);
             if judge.badness(value) > judge.badness(best.value) + 1e-9 {
                 best = Worst { watch: best.watch, value, posed };
                 moved = true;
@@ -487,7 +684,9 @@ fn refined(mechanism: &Mechanism, mut best: Worst, spacing: f64) -> Worst {
             step /= 2.0;
         }
     }
-    best
+    // At a glance it is told well enough to find its place; here it is told exactly.
+    let value = mechanism.value_of(&best.posed, best.watch);
+    if judge.badness(value) >= judge.badness(begin.value) { Worst { value, ..best } } else { begin }
 }
 
 /// Poses at equal steps between two wheel travels, warm, from the one nearest to ride
@@ -601,8 +800,8 @@ pub fn first_end_from(mechanism: &Mechanism, driven: &Posed, way: Way) -> Option
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::measure::Length;
-    use crate::pose::mechanism::{Carrier, Obstacle, Parts, Stops};
+    use crate::pose::body::{Body, BodyName, Carrier};
+    use crate::pose::mechanism::Parts;
     use crate::pose::{Held, Pose, Suspension};
     use glam::DVec3;
     use proptest::prelude::*;
@@ -646,12 +845,15 @@ mod tests {
     #[test]
     fn where_two_balls_touch_by_hand() {
         for up in [1.0, -1.0] {
-            let ball = |on, height: f64| Obstacle {
-                name: "ball".to_owned(),
-                on,
-                ends: [DVec3::Z * height; 2],
+            let ball = |carrier, height: f64| Body {
+                name: BodyName::Typed("ball".to_owned()),
+                carrier,
+                hangs_on: None,
+                points: vec![DVec3::Z * height],
+                ring: None,
                 radius: Length::from_mm(10.0),
                 wanted: Length::from_mm(12.7),
+                assumed: false,
             };
             let held = Held { x: true, y: true, pitch: true, yaw: true };
             let hundred = Length::from_mm(100.0);
@@ -660,8 +862,11 @@ mod tests {
                 members: Vec::new(),
                 bar: None,
                 radius_arms: None,
-                obstacles: vec![ball(Carrier::Axle, 400.0), ball(Carrier::Body, 400.0 + 80.0 * up)],
+                bodies: vec![ball(Carrier::Axle, 400.0), ball(Carrier::Body, 400.0 + 80.0 * up)],
                 steering: None,
+                steering_assumed: false,
+                knuckles: None,
+                sway: None,
                 stops: Stops {
                     bump: hundred,
                     droop: hundred,

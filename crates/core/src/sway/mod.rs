@@ -4,12 +4,12 @@
 //! on the axle (links go up to the body). Everything here is in the frame the bar is fixed to;
 //! where the far end of a link is there comes from the pose. Nothing here knows of jobs.
 
-pub mod arm;
 pub mod body_roll;
 pub mod rate;
 pub mod rod;
 pub mod room;
 pub mod splined;
 
+pub use crate::pose::sway_arm as arm;
 pub use arm::{Arm, ArmFault, ArmPose, window};
 pub use rate::{BarRate, rate_by_hole};

@@ -1,23 +1,6 @@
-//! Room for arms and links: tyres as rings, and the hole a moving rod wants in a panel.
+//! The hole a moving rod wants in a panel.
 
 use glam::DVec3;
-
-/// Pieces of the ring that stands for a tyre.
-const PIECES: usize = 16;
-
-/// A tyre as a closed chain of capsules and its radius, mm: a ring of the tyre's half width, as far
-/// out as the tread. `axis` is its unit axis.
-#[must_use]
-pub fn tyre(centre: DVec3, axis: DVec3, diameter: f64, width: f64) -> (Vec<DVec3>, f64) {
-    let up = (DVec3::Z - axis * axis.z).normalize_or(DVec3::X);
-    let along = axis.cross(up);
-    let ring = (diameter - width) / 2.0;
-    let at = |piece: usize| {
-        let turn = std::f64::consts::TAU * piece as f64 / PIECES as f64;
-        centre + (up * turn.cos() + along * turn.sin()) * ring
-    };
-    ((0..=PIECES).map(at).collect(), width / 2.0)
-}
 
 /// A flat panel by the direction it faces and where it stands, mm.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -99,23 +82,6 @@ mod tests {
 
     fn v(x: f64, y: f64, z: f64) -> DVec3 {
         DVec3::new(x, y, z)
-    }
-
-    #[test]
-    fn a_tyre_is_as_tall_and_as_wide_as_it_is() {
-        let (ring, radius) = tyre(v(0.0, 750.0, 400.0), DVec3::Y, 800.0, 250.0);
-        // From above, from inside, and along its axis through the hub where nothing stands.
-        assert!((gap(&[v(0.0, 750.0, 900.0)], 0.0, &ring, radius).distance - 100.0).abs() < 1e-9);
-        assert!((gap(&[v(0.0, 600.0, 675.0)], 0.0, &ring, radius).distance - 25.0).abs() < 1e-9);
-        assert!(gap(&[v(0.0, 750.0, 400.0)], 0.0, &ring, radius).distance > 140.0);
-    }
-
-    #[test]
-    fn a_turned_tyre_reaches_inwards_by_its_sine() {
-        let lock = 30.0_f64.to_radians();
-        let (ring, _) = tyre(DVec3::ZERO, v(-lock.sin(), lock.cos(), 0.0), 800.0, 250.0);
-        let inmost = ring.iter().map(|point| point.y).fold(f64::INFINITY, f64::min);
-        assert!((inmost + 275.0 * 0.5).abs() < 1e-9, "{inmost}");
     }
 
     #[test]

@@ -81,6 +81,18 @@ impl Checker {
             self.size(format_args!("{at}/tie_rod/diameter"), tie_rod.diameter.as_ref());
             self.distance(format_args!("{at}/tie_rod/by"), tie_rod.by.as_ref());
         }
+        self.size(format_args!("{at}/axle_tube"), points.axle_tube.as_ref());
+        for (name, bracket) in
+            [("frame_bracket", &points.bar.frame_bracket), ("axle_bracket", &points.bar.axle_bracket)]
+        {
+            self.size(format_args!("{at}/bar/{name}/across"), bracket.across.as_ref());
+            self.size(format_args!("{at}/bar/{name}/along"), bracket.along.as_ref());
+        }
+        if let Some(shaft) = &points.driveshaft {
+            self.point(format_args!("{at}/driveshaft/body"), &shaft.body);
+            self.point(format_args!("{at}/driveshaft/axle"), &shaft.axle);
+            self.size(format_args!("{at}/driveshaft/diameter"), Some(&shaft.diameter));
+        }
         self.obstacles(&points.obstacles);
     }
 

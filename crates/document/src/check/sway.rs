@@ -41,6 +41,11 @@ impl Checker {
             ("room/link_thickness", &form.room.link_thickness),
             ("room/rail_underside", &form.room.rail_underside),
             ("room/rail_height", &form.room.rail_height),
+            ("room/tube_outside", &form.room.tube_outside),
+            ("room/tube_length", &form.room.tube_length),
+            ("room/mount_from_centre", &form.room.mount_from_centre),
+            ("room/mount_across", &form.room.mount_across),
+            ("room/mount_along", &form.room.mount_along),
         ] {
             self.size(format_args!("{at}/{field}"), entry.as_ref());
         }

@@ -118,6 +118,10 @@ pub fn bring_forward(document: &mut Value) {
     if document["version"] == json!(5) {
         from_version_5(document);
     }
+    // Version 7 adds sizes of what can touch, and what an obstacle is: nothing of version 6 changes its place.
+    if document["version"] == json!(6) {
+        document["version"] = json!(7);
+    }
     torque_with_its_unit(document);
 }
 

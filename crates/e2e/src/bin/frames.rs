@@ -45,7 +45,7 @@ const SCROLL: &str = "
 async fn scroll(count: usize) {
     let shop = Shop::empty();
     for index in 0..count {
-        let mut job = serde_json::json!({ "format": "derecho-job", "version": 6 });
+        let mut job = serde_json::json!({ "format": "derecho-job", "version": 7 });
         job["title"] = format!("Mule {index}").into();
         shop.make(&job).await;
     }

@@ -12,6 +12,7 @@ use super::reader::{PointReader, PointWanted, Read};
 use crate::document::hardpoints::{Arm, BoltAxis, JointForm};
 use crate::document::{AxleLocation, length_of};
 use derecho_core::measure::{Length, Side};
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Joint, Member};
 use derecho_core::pose::template::{ArmLayout, ArmPlace};
@@ -127,7 +128,9 @@ impl PointReader<'_> {
             stiffness: form.stiffness_n_per_mm.or_else(|| like.and_then(|arm| arm.stiffness_n_per_mm)),
         });
         arms.members.push(Member {
-            name: name.clone(),
+            name: BodyName::Arm(name.clone()),
+            hangs_on: Some(side),
+            assumed: axle.assumed || body.assumed,
             joints: [
                 joint_of(&joint(|arm| &arm.body_joint), BoltAxis::Sideways, along),
                 joint_of(&joint(|arm| &arm.axle_joint), BoltAxis::Sideways, along),
@@ -192,7 +195,10 @@ impl PointReader<'_> {
             joint.limits.tilt_warn = derecho_core::measure::Angle::from_degrees(89.0);
             joint.limits.tilt_fail = derecho_core::measure::Angle::from_degrees(90.0);
             arms.members.push(Member {
-                name: name.clone(),
+                name: BodyName::Arm(name.clone()),
+                hangs_on: Some(side),
+                // A spring is no straight rod: what is drawn of it is judged against nothing but what was measured.
+                assumed: true,
                 joints: [joint; 2],
                 radius: Length::from_mm(30.0),
                 bend: None,

@@ -2,7 +2,6 @@
 
 use crate::assembly::message::AssemblyMessage;
 use crate::defaults;
-use crate::document::bodies::TRACK_BAR;
 use glam::DVec3;
 
 use super::arms::joint_of;
@@ -12,8 +11,9 @@ use crate::document::hardpoints::{BendTowards, BoltAxis, JointForm};
 use crate::document::{BarId, Job, length_of};
 use crate::setups::Setups;
 use crate::setups::moves::EyeMoves;
-use derecho_core::measure::Length;
+use derecho_core::measure::{Length, Side};
 use derecho_core::parts::BarPart;
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::mechanism::{Bend, Member};
 use derecho_core::pose::{AxlePoint, BodyPoint, Link, PoseFault};
 
@@ -123,9 +123,11 @@ impl SolvedBar {
     }
 
     /// As a member that lies this way at ride height: bolts nobody described are square to it there.
-    pub(crate) fn member(&self, along: DVec3) -> Member {
+    pub(crate) fn member(&self, along: DVec3, hangs_on: Side, assumed: bool) -> Member {
         Member {
-            name: TRACK_BAR.to_owned(),
+            name: BodyName::TrackBar,
+            hangs_on: Some(hangs_on),
+            assumed,
             joints: self.joints.each_ref().map(|joint| joint_of(joint, BoltAxis::ForeAft, along)),
             radius: self.radius,
             bend: self.bend,

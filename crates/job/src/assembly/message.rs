@@ -3,6 +3,7 @@
 use crate::assembly::named::LikelyCause;
 use crate::message::{OfTopic, Topic};
 use derecho_core::measure::{Force, Length, SpringRate};
+use derecho_core::pose::body::BodyName;
 
 /// A message about a mechanism. Heights are above the floor.
 #[expect(
@@ -16,7 +17,7 @@ pub enum AssemblyMessage {
     },
     /// A part inside another before anything moves; `gap` is negative, mm.
     Inside {
-        parts: (String, String),
+        parts: (BodyName, BodyName),
         gap: f64,
     },
     /// What is assumed of a point: whether, what, and where in mm.

@@ -5,12 +5,14 @@
 
 mod arms;
 mod bar;
+pub(crate) mod bodies;
 pub(crate) mod empty_fields;
 mod frame;
 pub mod message;
 pub mod named;
 mod obstacles;
 mod reader;
+pub(crate) mod sway_linkage;
 pub mod weights;
 
 use crate::assembly::message::AssemblyMessage;
@@ -26,12 +28,14 @@ use self::reader::PointReader;
 use crate::defaults::Assumption;
 use crate::document::hardpoints::TieRodForm;
 use crate::document::{AxleLocation, BarId, DragLinkId, FittedPart, Job, LengthAim, Rig, heights, length_of};
-use crate::setups::Setups;
 use crate::setups::moves::{self, EyeMoves};
+use crate::setups::{Setups, SwaySetups};
 use derecho_core::measure::squareness::AxleEnd;
-use derecho_core::measure::{Angle, Length, TapeEntry};
+use derecho_core::measure::{Angle, Length, Side, TapeEntry};
+use derecho_core::pose::body::Body;
 use derecho_core::pose::drag_link::DragLink;
-use derecho_core::pose::mechanism::{Mechanism, Obstacle, Parts, Stops};
+use derecho_core::pose::mechanism::{Mechanism, Parts, Stops};
+use derecho_core::pose::sway_linkage::SwayLinkage;
 use derecho_core::pose::template::Sizes;
 use derecho_core::pose::travel::{Begun, Envelope, Outward};
 use derecho_core::pose::{Link, PoseFault};
@@ -105,18 +109,18 @@ pub fn assemble(job: &Job, setups: Option<&Setups>) -> Result<Assembly, Missing>
         trial,
     });
     let mut warnings = bench.warnings;
-    inside_at_ride_height(&found, &mut warnings);
+    inside_as_it_stands(&found, &mut warnings);
     let bar_assumed = bench.eyes.as_ref().map(|eyes| eyes.assumed);
     let assumed_links = bar_assumed.into_iter().chain(bench.frame.arms.assumed.iter().copied()).collect();
     Ok(Assembly { found, plan, assumed_links, assumptions: bench.assumptions, warnings })
 }
 
-/// The envelope of a mechanism, both halves at once. Without `watched` its `values` stay empty.
+/// The envelope of a mechanism, both halves at once, nothing watched yet.
 ///
 /// # Errors
 /// Where ride height itself has no pose.
-pub fn envelope(mechanism: &Mechanism, side: usize, watched: bool) -> Result<Envelope, PoseFault> {
-    let begun = Begun::of(mechanism, side, watched)?;
+pub fn envelope(mechanism: &Mechanism, side: usize) -> Result<Envelope, PoseFault> {
+    let begun = Begun::of(mechanism, side)?;
     let (low, high) = std::thread::scope(|scope| {
         let low = scope.spawn(|| begun.outward(Outward::Down));
         let high = begun.outward(Outward::Up);
@@ -145,13 +149,27 @@ fn tie_rod_raised(job: &Job) -> [Option<f64>; 2] {
     [moved(installed), moved(installed || job.installs(FittedPart::TieRod))]
 }
 
+/// The sway bar as it is by now and as it is planned: none now where this job installs it and has not yet.
+fn sway_by_now(job: &Job) -> [(Option<SwayLinkage>, Vec<Body>); 2] {
+    let SwaySetups { plan, fitted, .. } = SwaySetups::of(job);
+    let to_come = job.installs(FittedPart::SwayBar) && !job.has_installed(FittedPart::SwayBar);
+    let now = if to_come { (None, Vec::new()) } else { bodies::sway(job, &fitted) };
+    [now, bodies::sway(job, &plan)]
+}
+
 /// Everything a job's mechanisms are put together from, whatever hole and bar.
-pub(crate) struct ReadJob {
+pub(crate) struct ReadJob<'a> {
+    job: &'a Job,
     frame: SharedSetup,
-    obstacles: Vec<Obstacle>,
+    /// What was measured, and what a vehicle has anyway.
+    bodies: Vec<Body>,
     /// The tie rod where it was found, and how far up it is by now and as it is planned, mm, where that was told.
-    tie_rod: Option<(Obstacle, [Option<f64>; 2])>,
+    tie_rod: Option<(Body, [Option<f64>; 2])>,
+    /// The sway bar as it is now and as it is planned.
+    sway: [(Option<SwayLinkage>, Vec<Body>); 2],
+    half_track: f64,
     steering: Option<(DragLink, Length)>,
+    steering_assumed: bool,
     /// How far up the part that is fitted already has taken the link's ends, pitman end first, mm.
     link_raised: [f64; 2],
     stops: Stops,
@@ -161,9 +179,9 @@ pub(crate) struct ReadJob {
     warnings: Vec<Message>,
 }
 
-impl ReadJob {
+impl<'a> ReadJob<'a> {
     /// Reads the job's points and fits it as found.
-    pub(crate) fn new(job: &Job, setups: Option<&Setups>) -> Result<Self, Missing> {
+    pub(crate) fn new(job: &'a Job, setups: Option<&Setups>) -> Result<Self, Missing> {
         let Some(location) = job.rig.axle_location else {
             let ask = asks::AXLE_LOCATION;
             return Err(vec![FieldError::new("/rig/axle_location", "missing", ask)]);
@@ -207,9 +225,12 @@ impl ReadJob {
         }
         let arms = reader.arms(location);
         let eyes = setups.filter(|_| has_bar).map(|setups| reader.bar_eyes(setups));
-        let obstacles = reader.obstacles();
+        let mut all = reader.obstacles();
+        all.extend(reader.driveshaft());
         let tie_rod = reader.tie_rod(half_track).map(|rod| (rod, tie_rod_raised(job)));
         let steering = reader.steering(half_track);
+        let steering_assumed = steering.is_some_and(|(.., assumed)| assumed);
+        all.extend(bodies::of_the_vehicle(job, (half_track, axle_height)));
         if !reader.faults.is_empty() {
             return Err(reader.faults);
         }
@@ -229,7 +250,7 @@ impl ReadJob {
         // The link was measured as found; a part fitted since has moved its ends.
         let link_raised =
             setups.map_or([0.0; 2], |setups| moves::drag_link_raise(job, &setups.base.drag_link));
-        let steering = steering.map(|(link, radius)| {
+        let steering = steering.map(|(link, radius, _)| {
             // Wheels straight as it stands: the link is as long as its ends are apart there.
             let link = raise(link, link_raised);
             let driven = found.at_driven.pose;
@@ -237,10 +258,14 @@ impl ReadJob {
             (DragLink { made, ..link }, radius)
         });
         Ok(Self {
+            job,
             frame,
-            obstacles,
+            bodies: all,
             tie_rod,
+            sway: sway_by_now(job),
+            half_track,
             steering,
+            steering_assumed,
             link_raised,
             stops: stops(job, half_track),
             found,
@@ -250,13 +275,11 @@ impl ReadJob {
         })
     }
 
-    /// Everything in the way, the tie rod as it is now or as it is planned.
-    fn in_the_way(&self, when: When) -> Vec<Obstacle> {
-        let tie_rod = self.tie_rod.as_ref().and_then(|(rod, [now, planned])| {
-            let up = DVec3::Z * if when == When::Now { *now } else { *planned }?;
-            Some(Obstacle { ends: rod.ends.map(|end| end + up), ..rod.clone() })
-        });
-        self.obstacles.iter().cloned().chain(tie_rod).collect()
+    /// The tie rod as it is now or as it is planned.
+    fn tie_rod(&self, when: When) -> Option<Body> {
+        let (rod, [now, planned]) = self.tie_rod.as_ref()?;
+        let up = DVec3::Z * if when == When::Now { *now } else { *planned }?;
+        Some(Body { points: rod.points.iter().map(|end| *end + up).collect(), ..rod.clone() })
     }
 
     fn mechanism(
@@ -268,15 +291,28 @@ impl ReadJob {
         // As it lies in this setup, at ride height.
         let bar = fitted.bar.map(|link| {
             let axle = fitted.ride.pose.place(self.frame.axle_height, link.axle);
-            bar.member((axle - link.body).normalize_or(DVec3::Y))
+            let side = Side::of(link.body.vector().y);
+            let assumed = self.eyes.as_ref().is_some_and(|eyes| eyes.assumed);
+            bar.member((axle - link.body).normalize_or(DVec3::Y), side, assumed)
         });
+        let tie_rod = self.tie_rod(when);
+        let knuckles =
+            bodies::knuckles(self.job, (self.half_track, self.frame.axle_height.to_mm()), tie_rod.as_ref());
+        let arms = knuckles.as_ref().map(|knuckles| bodies::steering_arms(knuckles, tie_rod.as_ref()));
+        let (sway, of_the_sway_bar) = &self.sway[usize::from(when == When::Planned)];
+        let brackets = fitted.bar.iter().flat_map(|bar| bodies::brackets(self.job, bar));
+        let bodies = self.bodies.iter().chain(of_the_sway_bar).cloned();
+        let bodies = bodies.chain(tie_rod).chain(arms.into_iter().flatten()).chain(brackets).collect();
         let parts = Parts {
             suspension: fitted.suspension.clone(),
             members: self.frame.members(bar.as_ref()),
             bar: bar.as_ref().map(|_| 0),
             radius_arms: self.frame.radius_arms(bar.is_some()),
-            obstacles: self.in_the_way(when),
+            bodies,
             steering,
+            steering_assumed: self.steering_assumed,
+            knuckles,
+            sway: sway.clone(),
             stops: self.stops,
             driven: self.frame.driven,
         };
@@ -349,7 +385,7 @@ fn raise(link: DragLink, raised: [f64; 2]) -> DragLink {
 }
 
 /// The drag link with the chosen plan's part, as long as it is now: what it wants is told.
-fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &ReadJob) -> Option<(DragLink, Length)> {
+fn planned_steering(job: &Job, setups: Option<&Setups>, bench: &ReadJob<'_>) -> Option<(DragLink, Length)> {
     let (link, radius) = bench.steering?;
     let none = DragLinkId::default();
     let part = setups.map_or(&none, |setups| &setups.trial.as_ref().unwrap_or(setups.other()).drag_link);
@@ -370,12 +406,12 @@ fn stops(job: &Job, half_track: f64) -> Stops {
 }
 
 /// Whatever lies inside another part before anything moves was measured wrong.
-fn inside_at_ride_height(mechanism: &Mechanism, warnings: &mut Vec<Message>) {
-    let Ok(ride) = mechanism.at_ride_height() else { return };
+fn inside_as_it_stands(mechanism: &Mechanism, warnings: &mut Vec<Message>) {
+    let Ok(stands) = mechanism.at_driven_height() else { return };
     for (index, watch) in mechanism.watches().iter().enumerate() {
-        let inside = watch.is_gap().then(|| mechanism.value_of(&ride, index)).filter(|gap| *gap < 0.0);
+        let inside = watch.is_gap().then(|| mechanism.value_of(&stands, index)).filter(|gap| *gap < 0.0);
         if let Some(gap) = inside {
-            let parts = named::pair(mechanism, watch.what);
+            let Some(parts) = named::pair(mechanism, watch.what) else { continue };
             warnings.push(AssemblyMessage::Inside { parts, gap }.into());
         }
     }

@@ -1,21 +1,25 @@
 //! What a watched limit is of, by name; and what an unlikely measure would fit with.
 
-use crate::document::bodies::DRAG_LINK;
+use crate::document::bodies;
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::mechanism::{Mechanism, Watched};
 use glam::DVec3;
 
-/// The two parts a gap lies between, the moving one first.
-pub(crate) fn pair(mechanism: &Mechanism, what: Watched) -> (String, String) {
-    let member = |index: usize| {
-        mechanism.members().get(index).map_or_else(|| DRAG_LINK.to_owned(), |member| member.name.clone())
-    };
-    let obstacle = |index: usize| mechanism.obstacles()[index].name.clone();
-    match what {
-        Watched::Gap { member: m, obstacle: o } => (member(m), obstacle(o)),
-        Watched::ObstacleGap { axle, body } => (obstacle(axle), obstacle(body)),
-        Watched::BarToDragLink => (member(mechanism.bar().unwrap_or(0)), DRAG_LINK.to_owned()),
-        Watched::Tilt { member: m, .. } | Watched::WindUp { member: m, .. } => (member(m), String::new()),
-        Watched::Bind => ("links".to_owned(), String::new()),
+/// The two parts a gap lies between, the moving one first; None where it is no gap.
+pub(crate) fn pair(mechanism: &Mechanism, what: Watched) -> Option<(BodyName, BodyName)> {
+    let Watched::Gap { first, second } = what else { return None };
+    let name = |index: usize| mechanism.bodies()[index].name.clone();
+    Some((name(first), name(second)))
+}
+
+/// What a link is called in errors and lists, beside the names people gave.
+pub(crate) fn link_name(name: &BodyName) -> String {
+    match name {
+        BodyName::Arm(name) | BodyName::Typed(name) => name.clone(),
+        BodyName::DragLink => bodies::DRAG_LINK.to_owned(),
+        BodyName::TieRod => bodies::TIE_ROD.to_owned(),
+        BodyName::Driveshaft => bodies::DRIVESHAFT.to_owned(),
+        _ => bodies::TRACK_BAR.to_owned(),
     }
 }
 

@@ -11,17 +11,18 @@ use glam::DVec3;
 use super::reader::{PointReader, PointWanted};
 use crate::document::length_of;
 use derecho_core::measure::{Angle, AngleEntry, Length, Side};
+use derecho_core::pose::body::{Body, BodyName, Carrier};
 use derecho_core::pose::drag_link::DragLink;
-use derecho_core::pose::mechanism::{Carrier, Obstacle, WANTED_CLEARANCE};
+use derecho_core::pose::mechanism::WANTED_CLEARANCE;
 use derecho_core::pose::{AxlePoint, BodyPoint};
 
 impl PointReader<'_> {
-    pub(crate) fn obstacles(&mut self) -> Vec<Obstacle> {
+    pub(crate) fn obstacles(&mut self) -> Vec<Body> {
         let forms = &self.job.hardpoints.obstacles;
         forms.iter().enumerate().map(|(index, _)| self.obstacle(index)).collect()
     }
 
-    fn obstacle(&mut self, index: usize) -> Obstacle {
+    fn obstacle(&mut self, index: usize) -> Body {
         let form = &self.job.hardpoints.obstacles[index];
         let body = form.on == ObstacleOn::Body;
         let usual = DVec3::new(0.0, self.sizes.rail - 60.0, self.sizes.axle_height + 150.0);
@@ -39,10 +40,14 @@ impl PointReader<'_> {
         };
         let from = end("from", &form.from);
         let to = form.to.as_ref().map_or(from, |to| end("to", to));
-        Obstacle {
-            name: form.name.clone(),
-            on: if body { Carrier::Body } else { Carrier::Axle },
-            ends: [from, to],
+        Body {
+            name: BodyName::Typed(form.name.clone()),
+            carrier: if body { Carrier::Body } else { Carrier::Axle },
+            hangs_on: None,
+            points: vec![from, to],
+            ring: None,
+            // As it was typed it is judged: what is assumed of its place is told with it.
+            assumed: false,
             radius: form.thickness.length().abs() / 2.0,
             wanted: match form.room {
                 Room::Usual => WANTED_CLEARANCE,
@@ -54,7 +59,7 @@ impl PointReader<'_> {
 
     /// The tie rod as it was found, wheels straight; None where nobody measured how high and how far forward it lies: what
     /// is only assumed of it is held against nothing.
-    pub(crate) fn tie_rod(&mut self, half_track: f64) -> Option<Obstacle> {
+    pub(crate) fn tie_rod(&mut self, half_track: f64) -> Option<Body> {
         let form = self.job.hardpoints.tie_rod.as_ref().filter(|_| self.job.rig.is_steered())?;
         form.end.height.as_ref().and(form.end.fore_aft.as_ref())?;
         let out = half_track - defaults::KINGPIN_INSIDE - 40.0;
@@ -69,13 +74,8 @@ impl PointReader<'_> {
         });
         let right = DVec3::new(left.at.x, -left.at.y, left.at.z);
         let diameter = length_of(&form.diameter).unwrap_or(Length::from_mm(defaults::TIE_ROD_DIAMETER));
-        Some(Obstacle {
-            name: bodies::TIE_ROD.to_owned(),
-            on: Carrier::Axle,
-            ends: [left.at, right],
-            radius: diameter / 2.0,
-            wanted: WANTED_CLEARANCE,
-        })
+        let points = vec![left.at, right];
+        Some(super::bodies::body(BodyName::TieRod, Carrier::TieRod, points, diameter.to_mm() / 2.0))
     }
 
     /// How far the kingpin is from the middle.
@@ -89,7 +89,7 @@ impl PointReader<'_> {
     }
 
     /// The drag link with its radius; its length is set later, from where it is straight.
-    pub(crate) fn steering(&mut self, half_track: f64) -> Option<(DragLink, Length)> {
+    pub(crate) fn steering(&mut self, half_track: f64) -> Option<(DragLink, Length, bool)> {
         let form = self.job.hardpoints.steering.as_ref()?;
         if form.ends_on == DragLinkEnd::TieRod {
             self.fault(
@@ -141,6 +141,6 @@ impl PointReader<'_> {
             kingpin_axis: axis.normalize(),
             made: Length::from_mm(pitman.at.distance(knuckle.at)),
         };
-        Some((link, radius))
+        Some((link, radius, pitman.assumed || knuckle.assumed))
     }
 }

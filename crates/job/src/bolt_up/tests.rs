@@ -391,7 +391,7 @@ proptest! {
     #[test]
     fn what_is_cut_is_what_the_steps_cut(situation in situation(), rods: bool, panels: bool) {
         let panel = json!({ "name": "inner fender", "faces": "outward", "at": { "text": "20", "unit": "in" } });
-        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 6, "title": "Cuts",
+        let mut job: Job = serde_json::from_value(json!({ "format": "derecho-job", "version": 7, "title": "Cuts",
             "sway": { "room": { "panels": vec![panel; usize::from(panels)] } } })).unwrap();
         job.sway.rod.eye_to_tip = rods.then(|| serde_json::from_value(json!({ "text": "2", "unit": "in" })).unwrap());
         let cuts = cuts::lines(&job, &situation);

@@ -70,7 +70,7 @@ mod tests {
             .map(|(key, at)| json!({ "key": key, "done": { "at": format!("2026-11-25T{at}:00Z") } }))
             .collect();
         serde_json::from_value(
-            json!({ "format": "derecho-job", "version": 6, "title": "one", "bolt_up": { "steps": steps } }),
+            json!({ "format": "derecho-job", "version": 7, "title": "one", "bolt_up": { "steps": steps } }),
         )
         .unwrap()
     }

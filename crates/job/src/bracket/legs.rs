@@ -5,6 +5,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::assembly::assemble;
+use crate::assembly::named::link_name;
 use crate::bracket::message::BracketMessage;
 use crate::defaults;
 use crate::document::{AxleLocation, Job};
@@ -82,11 +83,11 @@ fn set(job: &Job, left: Length, pitch: Angle) -> Option<Vec<LegChange>> {
         let now = suspension.links()[leg].made;
         let turns = adjuster.as_ref().map(|adjuster| setting(adjuster, now, length));
         LegChange {
-            name: mechanism.members()[leg].name.clone(),
+            name: link_name(&mechanism.members()[leg].name),
             from_mm: now,
             length_mm: length,
             says: BracketMessage::Leg {
-                name: mechanism.members()[leg].name.clone(),
+                name: link_name(&mechanism.members()[leg].name),
                 change: length - now,
                 turns: turns.as_ref().and_then(turns_of),
             }

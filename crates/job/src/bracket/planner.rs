@@ -61,7 +61,7 @@ pub(super) enum LengthPolicy {
 /// What every option is worked out from.
 pub(super) struct Planner<'a> {
     pub(super) job: &'a Job,
-    pub(super) bench: &'a ReadJob,
+    pub(super) bench: &'a ReadJob<'a>,
     pub(super) setups: &'a Setups,
     pub(super) side: Side,
     /// From the drag link's knuckle end to its pitman end at the driven height, as it is now.

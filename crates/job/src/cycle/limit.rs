@@ -1,10 +1,9 @@
 //! Watched limits by the parts they are of. Not here: where they are met (the rest of the stage), or a sentence.
 
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::{Level, LinkEnd, Mechanism, Watched};
 use derecho_core::pose::travel::Way;
-
-use crate::assembly::named::pair;
 
 /// An end of an arm or of the track bar.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -25,23 +24,23 @@ pub enum NamedLimit {
     /// Tilt of a joint.
     Tilt {
         /// The arm or bar.
-        member: String,
+        member: BodyName,
         /// Its end.
         end: NamedEnd,
     },
     /// Wind-up of a bushing.
     WindUp {
         /// The arm or bar.
-        member: String,
+        member: BodyName,
         /// Its end.
         end: NamedEnd,
     },
     /// A gap between two parts.
     Gap {
         /// The one that moves.
-        first: String,
+        first: BodyName,
         /// The other.
-        second: String,
+        second: BodyName,
     },
     /// What links work against each other.
     LinksBind,
@@ -63,12 +62,12 @@ impl NamedLimit {
         match what {
             Watched::Tilt { member: m, end } => Self::Tilt { member: member(m), end: named(m, end) },
             Watched::WindUp { member: m, end } => Self::WindUp { member: member(m), end: named(m, end) },
-            Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => {
-                let (first, second) = pair(mechanism, what);
-                Self::Gap { first, second }
+            Watched::Gap { first, second } => {
+                let name = |index: usize| mechanism.bodies()[index].name.clone();
+                Self::Gap { first: name(first), second: name(second) }
             }
-            Watched::Bind if mechanism.suspension().links().len() > 4 => Self::LinksBind,
-            Watched::Bind => Self::BushesGive,
+            Watched::Bind if mechanism.on_radius_arms() => Self::BushesGive,
+            Watched::Bind => Self::LinksBind,
         }
     }
 }
@@ -81,7 +80,7 @@ pub enum Happening {
     /// A bar or arm that reaches no further.
     PulledTight {
         /// Which.
-        part: String,
+        part: BodyName,
     },
 }
 
@@ -145,7 +144,7 @@ impl EndsBy {
             Some(Watched::Tilt { .. }) => Self::Tilt,
             Some(Watched::WindUp { .. }) => Self::WindUp,
             Some(Watched::Bind) => Self::Bind,
-            Some(Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink) => Self::Touch,
+            Some(Watched::Gap { .. }) => Self::Touch,
         }
     }
 }
@@ -177,19 +176,19 @@ pub(crate) fn name(mechanism: &Mechanism, what: Watched) -> LimitName {
         Watched::Tilt { member, end } | Watched::WindUp { member, end } => {
             Some(mechanism.members()[member].joints[end as usize].kind)
         }
-        Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink | Watched::Bind => None,
+        Watched::Gap { .. } | Watched::Bind => None,
     };
     LimitName { of: NamedLimit::of(mechanism, what), joint }
 }
 
 /// Whether a watched figure is of the track bar.
 pub(crate) fn is_bar(mechanism: &Mechanism, what: Watched) -> bool {
+    let bar = |index: usize| mechanism.bar() == Some(index);
     match what {
-        Watched::Tilt { member, .. } | Watched::WindUp { member, .. } | Watched::Gap { member, .. } => {
-            mechanism.bar() == Some(member)
-        }
-        Watched::BarToDragLink => true,
-        Watched::ObstacleGap { .. } | Watched::Bind => false,
+        Watched::Tilt { member, .. } | Watched::WindUp { member, .. } => bar(member),
+        // Members come first among the bodies.
+        Watched::Gap { first, second } => bar(first) || bar(second),
+        Watched::Bind => false,
     }
 }
 

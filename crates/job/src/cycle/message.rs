@@ -3,6 +3,7 @@
 use crate::cycle::limit::{CrossedAt, EndsAt, EndsBy, Happening, LimitName};
 use crate::message::{Message, OfTopic, Topic};
 use derecho_core::measure::{Angle, Length};
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::travel::Way;
 
 /// A message of stage Cycle. Sideways figures are + to the left, travels and changes of height + up.
@@ -82,6 +83,18 @@ pub enum CycleMessage {
     Brief {
         by: EndsBy,
         at: EndsAt,
+    },
+    /// What a body is called.
+    Body(BodyName),
+    /// Two that sit beside each other, and their gap, - where they run into each other.
+    Stands {
+        first: BodyName,
+        second: BodyName,
+        gap: Length,
+    },
+    /// What could be near and is held against nothing.
+    NotJudged {
+        bodies: Vec<BodyName>,
     },
     /// What a limit is called.
     LimitName(LimitName),

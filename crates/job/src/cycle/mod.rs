@@ -9,7 +9,7 @@ pub mod message;
 pub mod near;
 pub mod steer;
 
-use crate::document::bodies::TRACK_BAR;
+use crate::assembly::named::link_name;
 use crate::document::check::{FieldError, asks};
 use crate::message::{Label, Message};
 use glam::DVec3;
@@ -29,11 +29,14 @@ use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Length};
 use derecho_core::parts::BracketEnd;
 use derecho_core::pose::PoseFault;
-use derecho_core::pose::mechanism::{Carrier, Level, Mechanism, Posed, Watched, drag_link_ends};
+use derecho_core::pose::body::{BodyName, Carrier};
+use derecho_core::pose::mechanism::{Level, Mechanism, Posed, Watched, drag_link_ends};
 use derecho_core::pose::travel::{self, Envelope, Walk, Way};
 
 /// Poses along each side of the envelope.
 pub const ENVELOPE_SIDE: usize = 41;
+/// A gap that stays wider everywhere, mm, is not told.
+const NEAR_ENOUGH_TO_TELL: f64 = 50.0;
 /// Steps of the heave sweep.
 const SWEEP_STEPS: usize = 80;
 
@@ -96,7 +99,13 @@ pub struct SetupCycle {
     pub links: Vec<LinkResult>,
     /// Obstacles.
     pub obstacles: Vec<ObstacleResult>,
-    /// Everything watched.
+    /// What sits beside what on frame or axle, nearest first.
+    pub standing: Vec<StandingResult>,
+    /// What could be near and is held against nothing, since where it is, or how thick, is assumed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub not_judged_say: Option<Message>,
+    /// Everything watched; of the gaps those that come near.
     pub limits: Vec<LimitResult>,
     /// The four ways out from ride height and what is met first on each.
     pub ways: Vec<WayResult>,
@@ -141,10 +150,11 @@ pub struct LinkResult {
 }
 
 /// An obstacle as it lies at ride height.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ObstacleResult {
     /// What it is called.
-    pub name: String,
+    #[schema(value_type = String)]
+    pub name: Label,
     /// Whether it goes with the axle.
     pub on_axle: bool,
     /// Both ends of its middle line.
@@ -152,6 +162,17 @@ pub struct ObstacleResult {
     pub ends_mm: [[f64; 3]; 2],
     /// Half of its thickness.
     pub radius_mm: Length,
+}
+
+/// Two that sit on frame or axle beside each other: their gap stays as it is.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct StandingResult {
+    /// Between their surfaces; negative where they run into each other.
+    pub gap_mm: Length,
+    /// How it stands.
+    pub level: LimitLevel,
+    /// In words.
+    pub says: Message,
 }
 
 /// What kind of limit.
@@ -452,7 +473,7 @@ fn past_stops(job: &Job, setups: Option<&Setups>, assembly: &Assembly) -> Option
     Some(
         CycleMessage::PastStops {
             ends: further.ended.then_some(&further.headline).cloned(),
-            obstacles: assembly.mechanism().obstacles().len(),
+            obstacles: obstacles_measured(assembly.mechanism()),
         }
         .into(),
     )
@@ -477,8 +498,8 @@ fn unsolved(mechanism: &Mechanism, fault: PoseFault) -> FieldError {
     let message = match fault {
         PoseFault::Loose(motion) => asks::axle_loose(motion),
         PoseFault::OutOfReach { link, missing_mm } => {
-            let part = mechanism.members().get(link).map_or(TRACK_BAR, |member| &member.name);
-            asks::does_not_reach(part, missing_mm)
+            let part = mechanism.members().get(link).map_or(&BodyName::TrackBar, |member| &member.name);
+            asks::does_not_reach(&link_name(part), missing_mm)
         }
     };
     FieldError::new("/hardpoints", "impossible_geometry", message)
@@ -531,13 +552,32 @@ fn holes(job: &Job, assembly: &Assembly, setups: Option<&Setups>) -> (Vec<HolePl
     )
 }
 
+/// The mechanism with what comes near over its envelope, and the envelope with it.
+pub(crate) fn watched(mechanism: &Mechanism) -> Result<(Mechanism, Envelope), PoseFault> {
+    let envelope = assembly::envelope(mechanism, ENVELOPE_SIDE)?;
+    Ok(travel::watched(mechanism, &envelope, NEAR_ENOUGH_TO_TELL))
+}
+
+/// Whether the sway bar is among what is judged.
+fn holds_the_sway_bar(mechanism: &Mechanism) -> bool {
+    mechanism.bodies().iter().any(|body| body.name == BodyName::SwayBar && !body.assumed)
+}
+
+fn not_judged(mechanism: &Mechanism) -> Option<Message> {
+    let bodies = mechanism.not_judged();
+    let names: Vec<BodyName> = bodies.into_iter().map(|body| mechanism.bodies()[body].name.clone()).collect();
+    (!names.is_empty()).then(|| CycleMessage::NotJudged { bodies: names }.into())
+}
+
 fn setup(
     mechanism: &Mechanism,
     tyre: Option<Length>,
     thread: Option<&Thread>,
     sway_bar: bool,
 ) -> Result<SetupCycle, PoseFault> {
-    let envelope = assembly::envelope(mechanism, ENVELOPE_SIDE, true)?;
+    let whole = mechanism;
+    let (mechanism, envelope) = watched(whole)?;
+    let mechanism = &mechanism;
     let walks =
         Way::ALL.into_iter().map(|way| travel::walk(mechanism, way)).collect::<Result<Vec<_>, _>>()?;
     let stops = mechanism.stops();
@@ -551,8 +591,10 @@ fn setup(
         bar_length_mm: bar.map(|bar| mechanism.suspension().links()[bar].made),
         axle_height_mm: mechanism.suspension().axle_height(),
         links: links(mechanism),
-        obstacles: obstacles(mechanism),
-        says: answer(mechanism, &walks, &limits, sway_bar),
+        obstacles: obstacles(whole),
+        standing: standing(whole),
+        not_judged_say: not_judged(whole),
+        says: answer(mechanism, &walks, &limits, sway_bar && !holds_the_sway_bar(whole)),
         steering: steer::steering(mechanism, &heave, &driven, tyre, thread),
         free_spin_deg: bar.and_then(|bar| mechanism.free_spin(&driven, bar)),
         heave: heave.iter().map(|posed| pose_result(mechanism, posed)).collect(),
@@ -566,7 +608,7 @@ fn links(mechanism: &Mechanism) -> Vec<LinkResult> {
     let parts = mechanism.members().iter().zip(mechanism.suspension().links()).enumerate();
     parts
         .map(|(index, (member, link))| LinkResult {
-            name: member.name.clone(),
+            name: link_name(&member.name),
             is_bar: mechanism.bar() == Some(index),
             length_mm: link.made,
             body_mm: link.body.to_mm(),
@@ -578,17 +620,53 @@ fn links(mechanism: &Mechanism) -> Vec<LinkResult> {
         .collect()
 }
 
+/// Whether a body is one that a person measured as something in the way.
+fn in_the_way(name: &BodyName) -> bool {
+    matches!(name, BodyName::Typed(_) | BodyName::TieRod)
+}
+
+/// How many things in the way were measured.
+fn obstacles_measured(mechanism: &Mechanism) -> usize {
+    mechanism.bodies().iter().filter(|body| in_the_way(&body.name)).count()
+}
+
+/// What is drawn beside links and sway bar: what was measured in the way, brackets, and what the sway bar sits in.
 fn obstacles(mechanism: &Mechanism) -> Vec<ObstacleResult> {
-    mechanism
-        .obstacles()
-        .iter()
-        .map(|obstacle| ObstacleResult {
-            name: obstacle.name.clone(),
-            on_axle: obstacle.on == Carrier::Axle,
-            ends_mm: obstacle.ends.map(|end| end.to_array()),
-            radius_mm: obstacle.radius,
+    let drawn = |name: &BodyName| {
+        use BodyName::{AxleBracket, FrameBracket, SwayMount, SwayTube};
+        in_the_way(name) || matches!(name, FrameBracket | AxleBracket | SwayTube | SwayMount(_))
+    };
+    let all = mechanism.bodies().iter().filter(|body| drawn(&body.name));
+    all.filter_map(|body| {
+        let ends = [*body.points.first()?, *body.points.last()?];
+        Some(ObstacleResult {
+            name: CycleMessage::Body(body.name.clone()).into(),
+            on_axle: body.carrier != Carrier::Body,
+            ends_mm: ends.map(|end| end.to_array()),
+            radius_mm: body.radius,
         })
-        .collect()
+    })
+    .collect()
+}
+
+/// What sits beside what on frame or axle, nearest first.
+fn standing(mechanism: &Mechanism) -> Vec<StandingResult> {
+    let mut all: Vec<StandingResult> = mechanism
+        .standing()
+        .into_iter()
+        .map(|(pair, gap)| (pair, gap.distance))
+        .filter(|(_, gap)| *gap <= NEAR_ENOUGH_TO_TELL)
+        .map(|(pair, gap)| {
+            let [first, second] = pair.map(|body| mechanism.bodies()[body].name.clone());
+            StandingResult {
+                gap_mm: Length::from_mm(gap),
+                level: mechanism.standing_level(pair, gap).into(),
+                says: CycleMessage::Stands { first, second, gap: Length::from_mm(gap) }.into(),
+            }
+        })
+        .collect();
+    all.sort_by(|a, b| a.gap_mm.to_mm().total_cmp(&b.gap_mm.to_mm()));
+    all
 }
 
 /// A watched figure in the unit people read: degrees or millimetres.
@@ -623,7 +701,7 @@ const fn kind(what: Watched) -> LimitKind {
     match what {
         Watched::Tilt { .. } => LimitKind::Tilt,
         Watched::WindUp { .. } => LimitKind::WindUp,
-        Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => LimitKind::Gap,
+        Watched::Gap { .. } => LimitKind::Gap,
         Watched::Bind => LimitKind::Bind,
     }
 }
@@ -691,8 +769,8 @@ fn ends(mechanism: &Mechanism, walk: &Walk) -> Option<(f64, Happening, Option<us
             (share, Happening::of(mechanism, what, Level::Violated), Some(watch))
         });
     let tight = walk.out_of_reach.map(|(share, link)| {
-        let part = mechanism.members().get(link).map_or(TRACK_BAR, |member| &member.name);
-        (share, Happening::PulledTight { part: part.to_owned() }, None)
+        let part = mechanism.members().get(link).map_or(&BodyName::TrackBar, |member| &member.name);
+        (share, Happening::PulledTight { part: part.clone() }, None)
     });
     [over, tight].into_iter().flatten().min_by(|a, b| a.0.total_cmp(&b.0))
 }
@@ -754,7 +832,7 @@ fn answer(mechanism: &Mechanism, walks: &[Walk], limits: &[LimitResult], sway_ba
         let (happens, left, right) = happens(index, Level::Near);
         return CycleMessage::FreeBut { happens, left, right }.into();
     }
-    CycleMessage::Free { obstacles: mechanism.obstacles().len(), sway_bar }.into()
+    CycleMessage::Free { obstacles: obstacles_measured(mechanism), sway_bar }.into()
 }
 
 fn envelope_result(mechanism: &Mechanism, envelope: &Envelope) -> EnvelopeResult {
@@ -839,7 +917,7 @@ pub fn brief(assembly: &Assembly) -> Brief {
         .min_by(|a, b| a.1.share.total_cmp(&b.1.share));
     let Some((way, found)) = soonest else {
         return Brief {
-            headline: CycleMessage::BriefFree { obstacles: mechanism.obstacles().len() }.into(),
+            headline: CycleMessage::BriefFree { obstacles: obstacles_measured(mechanism) }.into(),
             ends: None,
             from_driven_mm: (0.0, 0.0),
             ended: false,

@@ -6,8 +6,8 @@ use crate::message::Label;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::{DRAWN, ENVELOPE_SIDE, rounded};
-use crate::assembly::{self, assemble};
+use super::{DRAWN, rounded, watched};
+use crate::assembly::assemble;
 use crate::document::Job;
 use crate::setups::Setups;
 use derecho_core::pose::clearance::Gap;
@@ -57,7 +57,7 @@ pub fn near(job: &Job, setups: Option<&Setups>) -> NearResult {
 }
 
 fn of(mechanism: &Mechanism) -> Option<NearPoses> {
-    let envelope = assembly::envelope(mechanism, ENVELOPE_SIDE, true).ok()?;
+    let (mechanism, envelope) = &watched(mechanism).ok()?;
     let watched: Vec<usize> =
         (0..mechanism.watches().len()).filter(|watch| mechanism.watches()[*watch].is_gap()).collect();
     let rows = envelope.poses.chunks(envelope.travels.len()).step_by(2);

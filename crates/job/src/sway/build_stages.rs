@@ -19,7 +19,7 @@ use crate::document::{ArmHoleId, Job, Sway, length_of};
 use crate::setups::Resolved;
 use crate::sway::links::{link_for_aim, works_about};
 use crate::sway::message::{StageFacts, SwayMessage};
-use crate::sway::places::Places;
+use crate::sway::places::{Places, linkage_of};
 use crate::sway::rates::{bar_rate, bending_arm};
 use crate::sway::road_and_trail::Base;
 use crate::sway::splined::wanted_roll;
@@ -71,7 +71,7 @@ pub fn of_job(job: &Job, resolved: &Resolved) -> Vec<BuildStageResult> {
     }
     let Ok(assembly) = assemble(job, resolved.measured_setups()) else { return Vec::new() };
     let mechanism = assembly.mechanism();
-    let Ok(places) = Places::of(job, &job.sway, mechanism.suspension().axle_height()) else {
+    let Ok(places) = linkage_of(job, &job.sway) else {
         return Vec::new();
     };
     by_stage(job, mechanism, &places, &Base::of(job, mechanism))

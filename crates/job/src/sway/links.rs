@@ -12,12 +12,13 @@ use crate::bar::turns::sleeve_turns;
 use crate::document::check::asks;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, heights, length_of};
-use crate::sway::places::{Ask, LinkWork, Places, SwayArms, twist};
+use crate::sway::places::{Ask, LinkWork, Places, linkage_of};
 use crate::sway::poses::{ArmResult, SwayPose, SwayPoses};
 use crate::sway::rates;
 use crate::sway::setting::{Driven, Setting, share_off_road};
 use derecho_core::measure::phrase::Value;
 use derecho_core::pose::mechanism::{Mechanism, Posed};
+use derecho_core::pose::sway_linkage::{SwayArms, twist};
 use derecho_core::pose::travel::{self, Envelope};
 use derecho_core::sway::rod::{RodCut, RodLink};
 use derecho_core::sway::{ArmFault, ArmPose, BarRate, window};
@@ -115,10 +116,10 @@ pub struct SwayLinks {
 }
 
 fn arm_result(places: &Places, posed: &Posed, left: bool, arm: Option<&ArmPose>) -> ArmResult {
-    let [ahead, above, _] = places.far_end(posed, left);
+    let [ahead, above, _] = places.far_end(&posed.placing, left);
     let turn = if places.arm.forward { 1.0 } else { -1.0 };
     let angle = arm.map(|arm| arm.above_level);
-    let drawn = places.drawn_angle(posed, left, arm);
+    let drawn = places.drawn_angle(&posed.placing, left, arm);
     ArmResult {
         arm_angle_deg: angle,
         eye_angle_deg: arm.map(|arm| arm.at_eye),
@@ -130,13 +131,14 @@ fn arm_result(places: &Places, posed: &Posed, left: bool, arm: Option<&ArmPose>)
 }
 
 fn pose_result(places: &Places, rate: &BarRate, posed: &Posed) -> SwayPose {
-    let [left, right] = [true, false].map(|left| places.arm_at(posed, left).ok());
+    let [left, right] = [true, false].map(|left| places.arm_at(&posed.placing, left).ok());
     let both = left.zip(right).map(|(left, right)| [left, right]);
     let bar = both.as_ref().and_then(|arms| rates::bar_in(places, rate, posed, arms));
     let pose = &posed.solved.pose;
     let (left, right) = (left.as_ref(), right.as_ref());
-    let drawn = [places.drawn_angle(posed, true, left), places.drawn_angle(posed, false, right)];
-    let rods = places.rods_at(posed, drawn);
+    let drawn =
+        [places.drawn_angle(&posed.placing, true, left), places.drawn_angle(&posed.placing, false, right)];
+    let rods = places.rods_at(&posed.placing, drawn);
     SwayPose {
         y_mm: pose.y,
         z_mm: pose.z,
@@ -213,14 +215,14 @@ fn extremes(places: &Places, envelope: &Envelope, arms: &[Option<SwayArms>], rid
 /// than it is in the plane: l = √(l_f² + D_y²). What is left to a straight or folded line bounds it as
 /// γ does; the tighter counts.
 fn working_links(places: &Places, posed: &Posed, left: bool) -> Option<(f64, f64)> {
-    let reach = places.reach_at(posed, left);
+    let reach = places.reach_at(&posed.placing, left);
     let bounds =
         (Angle::from_degrees(defaults::FAIL_DEGREES.0), Angle::from_degrees(defaults::FAIL_DEGREES.1));
     let (least, most) = window(places.arm.length, (reach, reach), bounds)?;
     let arm = places.arm.length;
     let least = least.max(reach + defaults::LEAST_LEFT - arm).max(arm - reach + defaults::LEAST_LEFT);
     let most = most.min(arm + reach - defaults::LEAST_LEFT);
-    let [_, _, out] = places.far_end(posed, left);
+    let [_, _, out] = places.far_end(&posed.placing, left);
     let longer = places.left_longer.to_mm() / if left { 2.0 } else { -2.0 };
     let link = |in_plane: Length| in_plane.to_mm().hypot(out.to_mm()) - longer;
     (least <= most).then(|| (link(least), link(most)))
@@ -253,8 +255,11 @@ pub(crate) fn links(
         (false, true) => LinkWork::ALot,
         (false, false) => LinkWork::Clear,
     };
-    let says =
-        if nothing_posed { SwayMessage::NothingPosed.into() } else { link_says(&found, places, works_how) };
+    let says = if nothing_posed {
+        SwayMessage::NothingPosed.into()
+    } else {
+        link_says(&found, (places, job.sway.link.is_none()), works_how)
+    };
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let line = |from: (f64, f64), to: (f64, f64), steps: usize| {
@@ -264,7 +269,7 @@ pub(crate) fn links(
     let (up, down) = stops.cross_axled();
     SwayLinks {
         link_mm: places.arm.link,
-        sized: places.sized,
+        sized: job.sway.link.is_none(),
         arm_mm: places.arm.length,
         on_axle: places.on_axle,
         forward: places.arm.forward,
@@ -280,7 +285,8 @@ pub(crate) fn links(
         open_poses: found.open.len(),
         fails,
         says,
-        window_says: SwayMessage::Window { works, link: (!places.sized).then_some(places.arm.link) }.into(),
+        window_says: SwayMessage::Window { works, link: job.sway.link.is_some().then_some(places.arm.link) }
+            .into(),
         targets: targets(job, mechanism, places, works),
         window_mm: works,
         heave: line((droop, droop), (bump, bump), SWEEP_STEPS).iter().map(posed).collect(),
@@ -309,8 +315,8 @@ fn over_the_envelope(places: &Places, envelope: &Envelope, rate: &BarRate) -> Sw
     every_other().flat_map(|left| every_other().filter_map(move |right| posed(left, right))).collect()
 }
 
-fn link_says(found: &Extremes, places: &Places, work: LinkWork) -> Message {
-    if places.sized {
+fn link_says(found: &Extremes, (places, sized): (&Places, bool), work: LinkWork) -> Message {
+    if sized {
         return SwayMessage::Sized { link: places.arm.link, works: work != LinkWork::Fails }.into();
     }
     if let Some((posed, fault)) = found.open.iter().min_by(|a, b| {
@@ -352,7 +358,7 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
         .chain([stock])
         .filter_map(|(name, angle, travel, chosen)| {
             let link = link_at(mechanism, places, travel, angle?)?;
-            let there = (!places.sized).then_some(places.arm.link);
+            let there = job.sway.link.is_some().then_some(places.arm.link);
             let change = there.map(|there| link - there);
             let turns = there.zip(thread).and_then(|(there, thread)| sleeve_turns(thread, there, link));
             let (rod, rod_says) = if job.sway.links_fixed { (None, None) } else { rod(job, link) };
@@ -373,27 +379,27 @@ fn targets(job: &Job, mechanism: &Mechanism, places: &Places, works: Option<[Len
 /// Bar and links of a job; where no link is there and its far end was taped, with the link that aims the arms as the job
 /// does. Else with what is missing.
 pub(crate) fn places_with_a_link(job: &Job, mechanism: &Mechanism) -> Result<Places, Ask> {
-    let (form, axle_height) = (&job.sway, mechanism.suspension().axle_height());
+    let form = &job.sway;
     let taped = form.far_end.height.is_some();
     // By its leans a far end is found along the link that is there.
     if form.link.is_some() || (!taped && form.arm_angle.is_some()) {
-        return Places::of(job, form, axle_height);
+        return linkage_of(job, form);
     }
     let without_link = |ask: Ask| -> Ask {
         let far_end = (!taped).then_some(("/sway/far_end", asks::SWAY_FAR_END));
         ask.into_iter().filter(|(at, _)| *at != "/sway/link").chain(far_end).collect()
     };
     let Some(arm) = form.arm().filter(|_| taped) else {
-        return Places::of(job, form, axle_height).map_err(without_link);
+        return linkage_of(job, form).map_err(without_link);
     };
     // Any length does to find the places by: none of them depends on it.
     let tried = Sway { link: TapeEntry::of(arm), ..form.clone() };
-    let mut places = Places::of(job, &tried, axle_height).map_err(without_link)?;
+    let mut places = linkage_of(job, &tried).map_err(without_link)?;
     let Some(link) = link_for_aim(job, mechanism, &places, Length::ZERO) else {
-        return Places::of(job, form, axle_height);
+        return linkage_of(job, form);
     };
     places.arm.link = link;
-    Ok(Places { sized: true, ..places })
+    Ok(places)
 }
 
 /// The link that aims the arms as this job does, with the body so much higher on its axle, + up.
@@ -451,7 +457,7 @@ fn link_at(mechanism: &Mechanism, places: &Places, travel: f64, angle: Angle) ->
     let posed = travel::line(mechanism, (travel, travel), (travel, travel), 1).ok()?;
     let posed = posed.first()?;
     let [left, right] = [true, false].map(|left| {
-        let [ahead, above, out] = places.far_end(posed, left);
+        let [ahead, above, out] = places.far_end(&posed.placing, left);
         places.arm.link_for(angle, ahead, above, out)
     });
     Some((left + right) / 2.0)
@@ -493,8 +499,8 @@ fn rod(job: &Job, link: Length) -> (Option<RodCut>, Option<Message>) {
 }
 
 fn working(places: &Places, ride: &Posed) -> Working {
-    let [ahead, above, out] = places.far_end(ride, true);
-    let reach = places.reach_at(ride, true);
+    let [ahead, above, out] = places.far_end(&ride.placing, true);
+    let reach = places.reach_at(&ride.placing, true);
     let length = Value::Length;
     let flat = Length::from_mm((places.arm.link.to_mm().powi(2) - out.to_mm().powi(2)).max(0.0).sqrt());
     let mut steps = vec![
@@ -511,7 +517,7 @@ fn working(places: &Places, ride: &Posed) -> Working {
             length(flat),
         ),
     ];
-    if let Ok(arm) = places.arm_at(ride, true) {
+    if let Ok(arm) = places.arm_at(&ride.placing, true) {
         steps.push(Step::new(
             Meaning::AngleAtEye,
             "γ = acos(({a}² + {l_f}² − {r}²) / (2 · {a} · {l_f}))",
@@ -541,7 +547,7 @@ pub(crate) fn working_roll(mechanism: &Mechanism, places: &Places) -> Angle {
 /// Whether both arms are within the limits in a pose.
 fn works_at(places: &Places, posed: &Posed) -> bool {
     [true, false].into_iter().all(|left| {
-        places.arm_at(posed, left).is_ok_and(|arm| {
+        places.arm_at(&posed.placing, left).is_ok_and(|arm| {
             let gamma = arm.at_eye.to_degrees();
             (defaults::FAIL_DEGREES.0..=defaults::FAIL_DEGREES.1).contains(&gamma)
                 && arm.to_straight >= defaults::LEAST_LEFT
@@ -573,7 +579,7 @@ impl AtEnds {
 /// Poses the axle at the ends of its travel. None while something of bar or links is not measured.
 #[must_use]
 pub fn at_ends(job: &Job, form: &Sway, mechanism: &Mechanism) -> Option<AtEnds> {
-    let places = Places::of(job, form, mechanism.suspension().axle_height()).ok()?;
+    let places = linkage_of(job, form).ok()?;
     let stops = mechanism.stops();
     let (droop, bump) = (-stops.droop.to_mm(), stops.bump.to_mm());
     let (up, down) = stops.cross_axled();

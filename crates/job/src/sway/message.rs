@@ -11,6 +11,7 @@ use crate::sway::places::LinkWork;
 use crate::sway::setting::Driven;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::{Angle, Force, Length, Mass, RollRate, Side, SpringRate, Stress};
+use derecho_core::pose::body::BodyName;
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
 
@@ -45,9 +46,9 @@ pub enum SwayMessage {
     /// What a link is aimed at.
     Aim(LinkAim),
     /// A rod of the sway bar.
-    RodName(SwayRod),
+    RodName(BodyName),
     /// What stands near the sway bar.
-    Neighbour(NeighbourName),
+    Neighbour(BodyName),
     /// What a check is of.
     CheckName(SwayCheck),
     /// An answer that has no figures.
@@ -170,7 +171,7 @@ pub enum SwayMessage {
     StowedAlone,
     /// A stowed link and what it comes nearest to: the gap, − through it, and the one wanted.
     Stowed {
-        thing: NeighbourName,
+        thing: BodyName,
         gap: Length,
         wanted: Length,
         left: f64,
@@ -178,8 +179,8 @@ pub enum SwayMessage {
     },
     /// A rod of the bar and what it comes nearest to: the gap, − through it, and the one wanted.
     Gap {
-        rod: SwayRod,
-        thing: NeighbourName,
+        rod: BodyName,
+        thing: BodyName,
         gap: Length,
         wanted: Length,
         left: f64,
@@ -201,9 +202,9 @@ pub enum SwayMessage {
     /// A bolt that a thing stops, and what stops it the other way round.
     BoltStopped {
         way: BoltWay,
-        thing: NeighbourName,
+        thing: BodyName,
         round: BoltWay,
-        other: Option<NeighbourName>,
+        other: Option<BodyName>,
     },
     /// Room taped in front of a bolt's head, less its length.
     BoltRoom {
@@ -475,40 +476,4 @@ pub enum LinkAim {
     TrailingArm,
     /// Arms as they were when stock.
     Stock,
-}
-
-/// A rod of the sway bar.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum SwayRod {
-    /// The bar between its arms.
-    Bar,
-    /// An arm.
-    Arm(Side),
-    /// A link.
-    Link(Side),
-}
-
-/// What stands near the sway bar.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub enum NeighbourName {
-    /// As a person named it.
-    Named(String),
-    /// The axle tube.
-    AxleTube,
-    /// A shock.
-    Shock {
-        /// On which side.
-        side: Side,
-        /// Its name.
-        name: String,
-    },
-    /// A frame rail.
-    Rail(Side),
-    /// A tire, straight or steered.
-    Tire {
-        /// On which side.
-        side: Side,
-        /// Which way it is steered; None is straight.
-        steered: Option<Side>,
-    },
 }

@@ -36,11 +36,10 @@ pub use crate::sway::poses::{ArmColumns, ArmResult, SwayPose, SwayPoses};
 pub use crate::sway::rates::HoleResult;
 use crate::sway::road_and_trail::{BarOnAxle, Base};
 pub use crate::sway::road_and_trail::{ChoiceResult, VehicleResult};
-pub use crate::sway::room::{PanelCut, RoomResult, RoomThing, SwayGap};
+pub use crate::sway::room::{NeighbourKind, PanelCut, RoomResult, RoomThing, SwayGap};
 pub use crate::sway::splined::{SplinedOption, SplinedResult, wanted_roll};
 pub use crate::sway::stow::StowResult;
-pub use crate::sway::surroundings::NeighbourKind;
-use crate::sway::surroundings::{Surroundings, Swept};
+use crate::sway::surroundings::Surroundings;
 use crate::verdict::{FitCheck, FitVerdict, check};
 use derecho_core::measure::{Angle, RollRate, Working};
 use derecho_core::pose::mechanism::Mechanism;
@@ -191,30 +190,27 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
             return without(job, WithoutSway::Measure, missing);
         }
     };
-    let solved = (envelope(mechanism, SIDE, false), mechanism.at_driven_height());
+    let solved = (envelope(mechanism, SIDE), mechanism.at_driven_height());
     let (Ok(envelope), Ok(driven)) = solved else {
         return without(job, WithoutSway::NothingPosed, Vec::new());
     };
     let poses = (&envelope, &driven);
-    let arms = places.over(&envelope);
+    let arms = places::over(&places, &envelope);
     let rate = rates::bar_rate(&job.sway, &places);
     let base = Base::of(job, mechanism);
-    let around = Surroundings::of(job, mechanism, places.axis);
+    let around = Surroundings::of(job, mechanism, &places);
     let per_roll = places.twist_per_roll(&driven);
     let in_a_bend =
         setting::in_a_bend(per_roll.and_then(|per_roll| base.road_with(rate.roll_rate(per_roll))), per_roll);
     let bar_assumed = rates::assumed(job, &rate);
     // What arms and links touch is found beside what they do: neither asks the other.
     let (touched, links, splined, on_axle, vehicle) = std::thread::scope(|scope| {
-        let touched = scope.spawn(|| {
-            let swept = Swept::of(&places, &envelope, &arms);
-            Touched {
-                room: room::room(job, &places, &around, &swept, rate.outside.to_mm() / 2.0),
-                stowed: stow::stow(job, &places, &around, &swept),
-                bolts: room::bolts(job, &driven, &places, &around),
-                holes: rates::holes(job, &places, poses, &arms, &rate, &base),
-                worst_twist: rates::worst_twist(&arms),
-            }
+        let touched = scope.spawn(|| Touched {
+            room: room::room(job, &places, &around, (&envelope, &arms), rate.outside.to_mm() / 2.0),
+            stowed: stow::stow(job, &places, &around, &envelope),
+            bolts: room::bolts(job, &driven, &places, &around),
+            holes: rates::holes(job, &places, poses, &arms, &rate, &base),
+            worst_twist: rates::worst_twist(&arms),
         });
         let links = links::links(job, mechanism, &places, poses, &arms, &rate);
         let choosing = kind == SwayKind::Splined || !job.sway.splined.bars.is_empty();

@@ -12,11 +12,12 @@ use utoipa::ToSchema;
 use crate::defaults::Assumption;
 use crate::document::sway::{BushKind, SwayKind};
 use crate::document::{ArmHoleId, Job, Sway, length_of};
-use crate::sway::places::{Places, SwayArms, twist};
+use crate::sway::places::{Places, over};
 use crate::sway::road_and_trail::Base;
 use crate::sway::setting::{Driven, Setting, in_a_bend, settings};
 use derecho_core::measure::phrase::Value;
 use derecho_core::pose::mechanism::Posed;
+use derecho_core::pose::sway_linkage::{SwayArms, twist};
 use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::{Arm, ArmPose, BarRate};
 
@@ -113,7 +114,7 @@ pub(crate) fn strong_roll(job: &Job, places: &Places, rate: &BarRate, line: &[Po
 /// Roll and the bar's moment along the sweep in roll, in the order of the roll.
 pub(crate) fn curve(places: &Places, rate: &BarRate, line: &[Posed]) -> Vec<(Angle, Moment)> {
     let here = |posed: &Posed| {
-        let bar = bar_in(places, rate, posed, &places.both_arms(posed)?)?;
+        let bar = bar_in(places, rate, posed, &places.both_arms(&posed.placing)?)?;
         Some((posed.solved.pose.roll, bar.moment))
     };
     line.iter().filter_map(here).collect()
@@ -215,7 +216,7 @@ pub(crate) fn allowable(form: &Sway) -> Stress {
 }
 
 pub(crate) fn twist_of(places: &Places, posed: &Posed) -> Option<Angle> {
-    Some(twist(&places.both_arms(posed)?))
+    Some(twist(&places.both_arms(&posed.placing)?))
 }
 
 pub(crate) fn holes(
@@ -238,7 +239,7 @@ pub(crate) fn holes(
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
             let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.place_of(&job.sway.hole);
-            let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&there.over(envelope)) };
+            let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&over(&there, envelope)) };
             let per_roll = there.twist_per_roll(driven);
             let settings = settings(&job.sway, worst, in_a_bend(road, per_roll));
             let stressed = settings.iter().map(|setting| (setting.driven, setting.stress(&bar)));

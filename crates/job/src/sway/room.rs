@@ -1,33 +1,43 @@
 //! Room for arms and links through everything the axle does, the holes panels want, and bolts that
 //! must come out again.
 
-use super::message::SwayRod;
+use crate::cycle::message::CycleMessage;
 use crate::defaults;
 use crate::document::check::{FieldError, asks};
 use crate::message::{Label, Message};
 use crate::sway::message::{SwayCheck, SwayMessage};
-use derecho_core::measure::{Length, Side};
+use derecho_core::measure::Length;
 use glam::DVec3;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::document::{Job, heights};
 use crate::sway::places::Places;
-use crate::sway::surroundings::{HalfMeasured, Neighbour, NeighbourKind, Surroundings, Swept};
+use crate::sway::surroundings::{HalfMeasured, Surroundings, spare, swept};
 use crate::verdict::{FitCheck, FitVerdict};
+use derecho_core::pose::body::{BodyName, Carrier, ring_points};
 use derecho_core::pose::clearance::Gap;
-use derecho_core::pose::mechanism::{Posed, WANTED_CLEARANCE};
+use derecho_core::pose::mechanism::{Mechanism, Posed, WANTED_CLEARANCE, Watched};
+use derecho_core::pose::sway_linkage::SwayArms;
+use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::room::{Plane, around, covers};
 
-/// The rods in the order of [`Places::rods`].
-const RODS: [SwayRod; 5] = [
-    SwayRod::Bar,
-    SwayRod::Arm(Side::Left),
-    SwayRod::Arm(Side::Right),
-    SwayRod::Link(Side::Left),
-    SwayRod::Link(Side::Right),
-];
+/// What a thing is, so that it is drawn as such.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum NeighbourKind {
+    /// An obstacle that was measured.
+    Obstacle,
+    /// A shock, from the body to the axle.
+    Shock,
+    /// A frame rail.
+    Rail,
+    /// A tyre straight ahead.
+    Tyre,
+    /// A tyre at its lock.
+    SteeredTyre,
+}
 
 /// The nearest that a bar, arm or link comes to a thing.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -114,38 +124,15 @@ pub struct RoomResult {
     pub things: Vec<RoomThing>,
 }
 
-struct Nearest {
-    gap: Gap,
-    rod: usize,
-    at: (f64, f64),
-}
-
 pub(crate) fn room(
     job: &Job,
     places: &Places,
     around: &Surroundings,
-    swept: &Swept,
+    (envelope, arms): (&Envelope, &[Option<SwayArms>]),
     bar_radius: f64,
 ) -> RoomResult {
     let radii = [bar_radius, around.arm_radius, around.arm_radius, around.link_radius, around.link_radius];
-    let mut gaps: Vec<SwayGap> = around
-        .all
-        .iter()
-        .filter(|thing| !thing.stowed_only())
-        .filter_map(|thing| {
-            // What holds the bar is no obstacle to it.
-            let first = usize::from(thing.holds_bar() && !places.on_axle);
-            let (_, rod, pose) = swept.least(|pose, below| {
-                let Some(rods) = pose.rods else { return (f64::INFINITY, 0) };
-                let rods: [_; 5] = std::array::from_fn(|index| (rods[index], radii[index]));
-                thing.nearest(&pose.placing, &rods[first..], below)
-            })?;
-            let rod = rod + first;
-            let gap = thing.gap(&thing.chain(&pose.placing), pose.rods?[rod], radii[rod]);
-            Some(gap_result(thing, &Nearest { gap, rod, at: pose.at }))
-        })
-        .collect();
-    gaps.sort_by(|a, b| (a.gap_mm - a.wanted_mm).to_mm().total_cmp(&(b.gap_mm - b.wanted_mm).to_mm()));
+    let gaps = gaps(around, envelope);
     let names: Vec<&str> = around.half_measured.iter().map(|shock| shock.name.as_str()).collect();
     RoomResult {
         says: SwayMessage::Room {
@@ -159,10 +146,69 @@ pub(crate) fn room(
             _ => FitVerdict::Open,
         },
         missing: around.half_measured.iter().flat_map(half_measured).collect(),
-        cuts: cuts(job, places, swept, radii),
+        cuts: cuts(job, places, &swept(places, envelope, arms), radii),
         gaps,
-        things: around.all.iter().filter(|thing| !thing.stowed_only()).map(drawn).collect(),
+        things: around
+            .near()
+            .into_iter()
+            .filter(|index| around.mechanism.bodies()[*index].name != BodyName::AxleTube)
+            .flat_map(|index| drawn(&around.mechanism, index))
+            .collect(),
     }
+}
+
+/// The same gap seen from the other side.
+fn turned(gap: Gap) -> Gap {
+    Gap { on_first: gap.on_second, on_second: gap.on_first, ..gap }
+}
+
+/// The nearest that bar, arms or links come to each thing, tightest first after what is wanted.
+fn gaps(around: &Surroundings, envelope: &Envelope) -> Vec<SwayGap> {
+    let (mechanism, worst) = around.nearest(envelope);
+    let mut by_thing: Vec<(BodyName, f64, SwayGap)> = Vec::new();
+    for found in &worst {
+        let Watched::Gap { first, second } = mechanism.watches()[found.watch].what else { continue };
+        let [one, other] = [first, second].map(|index| &mechanism.bodies()[index].name);
+        let Some(gap) = mechanism.gap_of(&found.posed, found.watch) else { continue };
+        let wanted = mechanism.wanted_between(first, second);
+        // The rod first.
+        let (rod, thing, gap) = if one.is_of_the_sway_bar() && !matches!(one, BodyName::SwayTube) {
+            (one, other, gap)
+        } else {
+            (other, one, turned(gap))
+        };
+        let (rod, thing, gap) =
+            if rod.is_of_the_sway_bar() { (rod, thing, gap) } else { (thing, rod, turned(gap)) };
+        let left = spare(gap.distance, wanted);
+        let result = || gap_result(rod, thing, (gap, wanted), (found.posed.left, found.posed.right));
+        match by_thing.iter_mut().find(|(name, ..)| name == thing) {
+            Some(entry) if entry.1 > left => (entry.1, entry.2) = (left, result()),
+            Some(_) => {}
+            None => by_thing.push((thing.clone(), left, result())),
+        }
+    }
+    // What sits on what the bar is fixed to keeps its distance from it.
+    for (pair, gap) in mechanism.standing() {
+        let [first, second] = pair.map(|index| &mechanism.bodies()[index].name);
+        if !first.is_of_the_sway_bar() && !second.is_of_the_sway_bar() {
+            continue;
+        }
+        let (rod, thing, gap) =
+            if first.is_of_the_sway_bar() { (first, second, gap) } else { (second, first, turned(gap)) };
+        let wanted = mechanism.wanted_between(pair[0], pair[1]);
+        let left = spare(gap.distance, wanted);
+        let apart = Length::from_mm(gap.distance);
+        let says = CycleMessage::Stands { first: rod.clone(), second: thing.clone(), gap: apart };
+        let driven = (mechanism.driven(), mechanism.driven());
+        let result = || SwayGap { says: says.into(), ..gap_result(rod, thing, (gap, wanted), driven) };
+        match by_thing.iter_mut().find(|(name, ..)| name == thing) {
+            Some(entry) if entry.1 > left => (entry.1, entry.2) = (left, result()),
+            Some(_) => {}
+            None => by_thing.push((thing.clone(), left, result())),
+        }
+    }
+    by_thing.sort_by(|a, b| a.1.total_cmp(&b.1));
+    by_thing.into_iter().map(|(.., gap)| gap).collect()
 }
 
 /// What its ends want, each at its field.
@@ -171,19 +217,46 @@ fn half_measured(shock: &HalfMeasured) -> impl Iterator<Item = FieldError> {
     shock.ends.iter().map(move |end| FieldError::new(end, "missing", &says))
 }
 
-fn drawn(thing: &Neighbour) -> RoomThing {
-    let (points, on_axle) = thing.standing().into_iter().map(|(at, axle)| (at.to_array(), axle)).unzip();
-    RoomThing {
-        name: SwayMessage::Neighbour(thing.name.clone()).into(),
-        kind: thing.kind,
-        points_mm: points,
-        on_axle,
-        radius_mm: thing.radius,
+/// A body as it is drawn; a tire of a steered axle also at both locks.
+fn drawn(mechanism: &Mechanism, index: usize) -> Vec<RoomThing> {
+    let body = &mechanism.bodies()[index];
+    let name: Label = SwayMessage::Neighbour(body.name.clone()).into();
+    let thing = |kind: NeighbourKind, points: Vec<DVec3>| {
+        let last = points.len() - 1;
+        let on_axle = |place: usize| match body.carrier {
+            Carrier::Body => false,
+            Carrier::Between => place == last,
+            _ => true,
+        };
+        RoomThing {
+            name: name.clone(),
+            kind,
+            on_axle: (0..points.len()).map(on_axle).collect(),
+            points_mm: points.into_iter().map(|at| at.to_array()).collect(),
+            radius_mm: body.radius.to_mm(),
+        }
+    };
+    let kind = match body.name {
+        BodyName::Shock(..) => NeighbourKind::Shock,
+        BodyName::Rail(_) => NeighbourKind::Rail,
+        BodyName::Tire(_) => NeighbourKind::Tyre,
+        _ => NeighbourKind::Obstacle,
+    };
+    let (Some(out), Some(ends)) = (body.ring, body.points.first_chunk::<2>()) else {
+        return vec![thing(kind, body.points.clone())];
+    };
+    let mut all = vec![thing(kind, ring_points(*ends, out))];
+    if let (Carrier::Knuckle(side), Some(knuckles)) = (body.carrier, mechanism.knuckles()) {
+        for turn in [1.0, -1.0].map(|way| way * knuckles.lock.to_radians()) {
+            let turned = ends.map(|at| knuckles.turned(side, at, turn));
+            all.push(thing(NeighbourKind::SteeredTyre, ring_points(turned, out)));
+        }
     }
+    all
 }
 
 /// What bar, arms and links cover of each panel over all poses.
-fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<PanelCut> {
+fn cuts(job: &Job, places: &Places, swept: &[[[DVec3; 2]; 5]], radii: [f64; 5]) -> Vec<PanelCut> {
     let read_at = heights::read_at(job);
     let stands = heights::driven_offset(&job.rig).to_mm();
     let cut = |panel: &PanelForm| {
@@ -196,8 +269,8 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
                 Plane::Level(up.map_or(at, Length::to_mm))
             }
         };
-        let covered = swept.all().filter_map(|pose| pose.rods).flat_map(|rods| {
-            rods.into_iter().enumerate().filter_map(move |(index, [from, to])| {
+        let covered = swept.iter().flat_map(|rods| {
+            rods.iter().copied().enumerate().filter_map(move |(index, [from, to])| {
                 // The left side stands for both: a panel on the right is cut as its mirror image.
                 let mirrored =
                     |at: DVec3| if index == 2 || index == 4 { at * DVec3::new(1.0, -1.0, 1.0) } else { at };
@@ -231,27 +304,24 @@ fn cuts(job: &Job, places: &Places, swept: &Swept, radii: [f64; 5]) -> Vec<Panel
     job.sway.room.panels.iter().map(cut).collect()
 }
 
-fn gap_result(thing: &Neighbour, nearest: &Nearest) -> SwayGap {
-    let (gap, wanted) = (Length::from_mm(nearest.gap.distance), thing.wanted);
-    let (rod, clear) = (RODS[nearest.rod], gap >= wanted);
-    let says = SwayMessage::Gap {
-        rod,
-        thing: thing.name.clone(),
-        gap,
-        wanted,
-        left: nearest.at.0,
-        right: nearest.at.1,
-    }
-    .into();
+fn gap_result(
+    rod: &BodyName,
+    thing: &BodyName,
+    (gap, wanted): (Gap, Length),
+    (left, right): (f64, f64),
+) -> SwayGap {
+    let apart = Length::from_mm(gap.distance);
+    let (rod, thing) = (rod.clone(), thing.clone());
+    let says = SwayMessage::Gap { rod: rod.clone(), thing: thing.clone(), gap: apart, wanted, left, right };
     SwayGap {
         rod: SwayMessage::RodName(rod).into(),
-        thing: SwayMessage::Neighbour(thing.name.clone()).into(),
-        gap_mm: gap,
+        thing: SwayMessage::Neighbour(thing).into(),
+        gap_mm: apart,
         wanted_mm: wanted,
-        at_mm: [nearest.at.0, nearest.at.1].map(Length::from_mm),
-        between_mm: [nearest.gap.on_first, nearest.gap.on_second].map(|at| at.to_array()),
-        clear,
-        says,
+        at_mm: [left, right].map(Length::from_mm),
+        between_mm: [gap.on_first, gap.on_second].map(|at| at.to_array()),
+        clear: apart >= wanted,
+        says: says.into(),
     }
 }
 
@@ -303,25 +373,25 @@ fn bolt_check(
     let length = bolt.length.length();
     let way = bolt.way.unwrap_or(BoltWay::Outward);
     let taped = bolt.room.as_ref().map(|room| room.length() - length);
-    let rods = places.rods(driven);
-    let at = bolt.place.zip(rods).map(|(place, rods)| {
-        let at = match place {
-            BoltPlace::ArmEye => rods[3][0],
-            BoltPlace::FarEnd => rods[3][1],
-        };
-        (at, driven.placing)
+    let rods = places.rods(&driven.placing);
+    let bodies = around.mechanism.bodies();
+    let at = bolt.place.zip(rods).map(|(place, rods)| match place {
+        BoltPlace::ArmEye => rods[3][0],
+        BoltPlace::FarEnd => rods[3][1],
     });
     // Drawn out by its own length, its head leading: what it runs into first.
     let stopped = |way: BoltWay| {
-        let (at, placing) = at.as_ref()?;
+        let at = at.as_ref()?;
         let along = direction(way).0 * length.to_mm();
         let drawn = [*at + along * 0.5, *at + along * 1.5];
-        let beside = around.all.iter().filter(|thing| !thing.stowed_only());
-        let gaps = beside.map(|thing| (thing, thing.gap(&thing.chain(placing), drawn, defaults::BOLT_HEAD)));
-        gaps.map(|(thing, gap)| (thing, gap.distance))
-            .filter(|(_, gap)| *gap < 0.0)
+        let beside = around.near().into_iter().filter(|index| bodies[*index].name != BodyName::AxleTube);
+        let gaps = beside.filter_map(|index| {
+            let gap = around.mechanism.distance_to_rod(driven, index, drawn, defaults::BOLT_HEAD)?;
+            Some((index, gap))
+        });
+        gaps.filter(|(_, gap)| *gap < 0.0)
             .min_by(|a, b| a.1.total_cmp(&b.1))
-            .map(|(thing, _)| thing.name.clone())
+            .map(|(index, _)| bodies[index].name.clone())
     };
     let (verdict, says) = match (taped, at.is_some(), stopped(way)) {
         (None, false, _) => (FitVerdict::Open, SwayMessage::BoltOpen.into()),

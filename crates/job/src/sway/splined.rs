@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, Use, length_of};
 use crate::sway::links::{target_link, works_everywhere};
-use crate::sway::places::Places;
+use crate::sway::places::{Places, over};
 use crate::sway::rates::{allowable, worst_twist};
 use crate::sway::road_and_trail::Base;
 use derecho_core::measure::{Angle, Length, RollRate, SpringRate, TapeEntry};
@@ -208,7 +208,7 @@ impl ArmWithLink {
             link,
             works: works_everywhere(&there, envelope),
             per_roll: there.twist_per_roll(driven)?,
-            twist: worst_twist(&there.over(envelope)),
+            twist: worst_twist(&over(&there, envelope)),
         })
     }
 }

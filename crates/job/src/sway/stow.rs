@@ -5,12 +5,15 @@ use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::assembly::bodies::body;
 use crate::document::Job;
 use crate::sway::message::SwayMessage;
 use crate::sway::places::{Places, point_of};
-use crate::sway::surroundings::{Surroundings, Swept};
-use derecho_core::measure::{Angle, Length};
-use derecho_core::pose::AxlePoint;
+use crate::sway::surroundings::{Surroundings, spare};
+use derecho_core::measure::{Angle, Length, Side};
+use derecho_core::pose::body::{BodyName, Carrier};
+use derecho_core::pose::mechanism::Watched;
+use derecho_core::pose::travel::Envelope;
 use derecho_core::sway::Arm;
 
 /// The arm and link stowed, in the axes of what the bar is fixed to, ahead of and above its axis.
@@ -66,7 +69,12 @@ fn drawn_ends(root: DVec3, eye: DVec3, stud: DVec3) -> [[[f64; 2]; 2]; 5] {
 }
 
 /// The stowed link, where its stud was measured.
-pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Swept) -> Option<StowResult> {
+pub(crate) fn stow(
+    job: &Job,
+    places: &Places,
+    around: &Surroundings,
+    envelope: &Envelope,
+) -> Option<StowResult> {
     let stud = point_of(job, &job.sway.pins.stow, !places.on_axle)?;
     let (ahead, above) = (stud.x - places.axis.0, stud.z - places.axis.1);
     let sideways = Length::from_mm(stud.y - places.eye_out);
@@ -97,20 +105,26 @@ pub(crate) fn stow(job: &Job, places: &Places, around: &Surroundings, swept: &Sw
     let root = DVec3::new(places.axis.0, places.eye_out, places.axis.1);
     result.end_mm = Some(drawn_ends(root, eye, stud));
     // What is fixed beside the stud is looked at where it is bolted; what moves is looked at here.
-    let moving = around.all.iter().filter(|thing| thing.on_body() == places.on_axle);
-    let least = moving
-        .filter_map(|thing| {
-            let (gap, _, pose) = swept.least(|pose, below| {
-                let seen = |at: DVec3| {
-                    if places.on_axle { pose.placing.place(AxlePoint::at(at)).vector() } else { at }
-                };
-                let arm = ([seen(root), seen(eye)], around.arm_radius);
-                let link = ([seen(eye), seen(stud)], around.link_radius);
-                thing.nearest(&pose.placing, &[arm, link], below)
-            })?;
-            Some((gap, &thing.name, pose.at, thing.wanted))
+    let carrier = if places.on_axle { Carrier::Axle } else { Carrier::Body };
+    let mut rods = Vec::new();
+    for side in [Side::Left, Side::Right] {
+        let over = |at: DVec3| DVec3::new(at.x, at.y * side.sign(), at.z);
+        for (ends, radius) in [([root, eye], around.arm_radius), ([eye, stud], around.link_radius)] {
+            let points = ends.map(over).to_vec();
+            rods.push(body(BodyName::StowedLink(side), carrier, points, radius));
+        }
+    }
+    let (mechanism, worst) = around.stowed(rods, envelope);
+    let least = worst
+        .iter()
+        .filter_map(|found| {
+            let Watched::Gap { first, second } = mechanism.watches()[found.watch].what else { return None };
+            let names = [first, second].map(|index| &mechanism.bodies()[index].name);
+            let thing = names.into_iter().find(|name| !matches!(name, BodyName::StowedLink(_)))?;
+            let at = (found.posed.left, found.posed.right);
+            Some((found.value, thing, at, mechanism.wanted_between(first, second)))
         })
-        .min_by(|a, b| (a.0 - a.3.to_mm()).total_cmp(&(b.0 - b.3.to_mm())));
+        .min_by(|a, b| spare(a.0, a.3).total_cmp(&spare(b.0, b.3)));
     let Some((gap, thing, at, wanted)) = least else {
         result.clear = true;
         result.says = SwayMessage::StowedAlone.into();

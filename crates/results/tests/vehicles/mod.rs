@@ -140,7 +140,7 @@ fn made(
     let (axle_eye, rise) = (540.0 + 30.0 * body[0], 60.0 + 110.0 * body[1]);
     let driven = 35.0 * body[2];
     let mut document = json!({
-        "format": "derecho-job", "version": 6, "title": "A vehicle",
+        "format": "derecho-job", "version": 7, "title": "A vehicle",
         "rig": {
             "sheet_unit": "mm", "end": if front { "front" } else { "rear" },
             "steering_side": side(steers_left), "axle_location": location, "lift": mm(90.0 * body[1]),

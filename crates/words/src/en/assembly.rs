@@ -1,9 +1,10 @@
 //! What does not agree of a mechanism, and what had to be assumed.
 
-use super::cycle::body;
+use super::cycle::{arm, body};
 use derecho_core::measure::physical::{spring_rate, weight};
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Force, Length, Phrase, SpringRate};
+use derecho_core::pose::body::BodyName;
 
 use derecho_job::assembly::message::{AssemblyMessage, AssumedLength, Coordinate, PointName};
 use derecho_job::assembly::named::LikelyCause;
@@ -51,13 +52,13 @@ pub(crate) fn axle_height(mm: f64) -> Phrase {
 }
 
 /// A part inside another before anything moves; `gap` is negative, mm.
-pub(crate) fn inside(parts: &(String, String), gap: f64) -> Phrase {
+pub(crate) fn inside(parts: &(BodyName, BodyName), gap: f64) -> Phrase {
     Phrase::of(|w| {
         format!(
-            "The {0} overlaps the {2} by {1} already at ride height. Check where both were measured and how thick they are.",
-            parts.1,
+            "The {0} overlaps the {2} by {1} as it stands. Check where both were measured and how thick they are.",
+            body(&parts.1),
             w.distance(Length::from_mm(gap)),
-            parts.0
+            body(&parts.0)
         )
     })
 }
@@ -88,7 +89,7 @@ pub(crate) fn unlike(name: &str, length: f64, apart: f64, cause: LikelyCause) ->
     Phrase::of(|w| {
         format!(
             "The {} is {} long, but its ends are {} apart: {} difference. {cause} The measured length is used.",
-            body(name),
+            arm(name),
             w.distance(Length::from_mm(length)),
             w.distance(Length::from_mm(apart)),
             w.distance(Length::from_mm(apart - length))
@@ -201,8 +202,8 @@ pub(super) const fn likely_cause(cause: LikelyCause) -> &'static str {
 /// What a point is called.
 fn point_name(name: &PointName) -> String {
     match name {
-        PointName::ArmAxleEnd(arm) => format!("{}, axle end", body(arm)),
-        PointName::ArmBodyEnd(arm) => format!("{}, body end", body(arm)),
+        PointName::ArmAxleEnd(name) => format!("{}, axle end", arm(name)),
+        PointName::ArmBodyEnd(name) => format!("{}, body end", arm(name)),
         PointName::PitmanEnd => "pitman end of the drag link".to_owned(),
         PointName::AxleEnd => "axle end of the drag link".to_owned(),
         PointName::Named(name) => mark(name),

@@ -3,12 +3,12 @@
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Length, Phrase, Side};
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::joint::JointKind;
 use derecho_core::pose::mechanism::Level;
 use derecho_core::pose::travel::Way;
 use derecho_job::cycle::limit::{CrossedAt, EndsAt, EndsBy, Happening, LimitName, NamedEnd, NamedLimit};
 use derecho_job::cycle::message::{CycleMessage, PlanName};
-use derecho_job::document::bodies;
 
 use crate::marked as say;
 
@@ -20,6 +20,9 @@ pub(super) fn cycle(message: &CycleMessage) -> Phrase {
             link_match(*bar, *drag, *match_, *same_way)
         }
         CycleMessage::LinkChange { change, turns } => link_change(*change, turns.as_ref().map(say).as_ref()),
+        CycleMessage::Body(name) => Phrase::plain(&body(name)),
+        CycleMessage::Stands { first, second, gap } => stands(first, second, *gap),
+        CycleMessage::NotJudged { bodies } => not_judged(bodies),
         CycleMessage::LimitName(name) => Phrase::plain(&limit_name(name)),
         CycleMessage::Way(way) => Phrase::plain(way_name(*way)),
         CycleMessage::Plan(PlanName::Trial { holes }) => Phrase::plain(&mark(holes)),
@@ -169,26 +172,59 @@ const fn end_word(end: NamedEnd) -> &'static str {
     }
 }
 
-/// What a part of the mechanism is called: what the program names so, or a name that a person typed.
-pub(super) fn body(name: &str) -> String {
-    let plain = name.strip_prefix("left ").or_else(|| name.strip_prefix("right ")).unwrap_or(name);
-    let own = [
-        bodies::TRACK_BAR,
-        bodies::DRAG_LINK,
-        "spring's front half",
-        "lower arm",
-        "upper arm",
-        "radius arm",
-        "trailing arm",
-        "tire",
-        "frame rail",
-        "axle tube",
-    ];
-    if own.contains(&plain) {
-        name.replace(" arm", " control arm").replace("radius control arm", "radius arm")
-    } else {
-        mark(name)
+/// A link of the suspension by the name the program has for it.
+pub(super) fn arm(name: &str) -> String {
+    name.replace(" arm", " control arm").replace("radius control arm", "radius arm")
+}
+
+/// What a body is called, without its article.
+pub(super) fn body(name: &BodyName) -> String {
+    let of = |side: &Side, what: &str| format!("{} {what}", side.word());
+    match name {
+        BodyName::Arm(name) => arm(name),
+        BodyName::TrackBar => "track bar".to_owned(),
+        BodyName::FrameBracket => "track bar bracket on the frame".to_owned(),
+        BodyName::AxleBracket => "track bar bracket on the axle".to_owned(),
+        BodyName::DragLink => "drag link".to_owned(),
+        BodyName::TieRod => "tie rod".to_owned(),
+        BodyName::SteeringArm(side) => of(side, "steering arm"),
+        BodyName::AxleTube => "axle tube".to_owned(),
+        BodyName::Rail(side) => of(side, "frame rail"),
+        BodyName::Tire(side) => of(side, "tire"),
+        BodyName::Shock(side, name) => of(side, &mark(name)),
+        BodyName::Driveshaft => "driveshaft".to_owned(),
+        BodyName::SwayBar => "sway bar".to_owned(),
+        BodyName::SwayTube => "sway bar tube".to_owned(),
+        BodyName::SwayMount(side) => of(side, "sway bar mount"),
+        BodyName::SwayArm(side) => of(side, "sway bar arm"),
+        BodyName::SwayLink(side) => of(side, "sway link"),
+        BodyName::StowedLink(side) => of(side, "sway link, stowed,"),
+        BodyName::Typed(name) => mark(name),
     }
+}
+
+/// Two that sit on frame or axle beside each other.
+fn stands(first: &BodyName, second: &BodyName, gap: Length) -> Phrase {
+    let (first, second) = (body(first), body(second));
+    Phrase::of(|w| {
+        if gap < Length::ZERO {
+            let by = w.distance(gap.abs());
+            format!(
+                "The {first} and the {second} are in each other's way by {by}. Move one, or measure both again."
+            )
+        } else {
+            format!("The {first} sits {} from the {second}", w.distance(gap))
+        }
+    })
+}
+
+/// What could be near and is held against nothing.
+fn not_judged(bodies: &[BodyName]) -> Phrase {
+    let names: Vec<String> = bodies.iter().map(body).collect();
+    Phrase::plain(&format!(
+        "Not checked against everything near it, because its place or thickness is only assumed: {}.",
+        names.join(", ")
+    ))
 }
 
 /// What happens at a limit, as the start of a sentence.
@@ -198,7 +234,7 @@ pub(super) fn happens(what: &Happening) -> String {
         Happening::Limit(limit, level) => (limit, *level),
     };
     let over = level == Level::Violated;
-    let part = |member: &str, end: NamedEnd| format!("{} of the {}", end_word(end), body(member));
+    let part = |member: &BodyName, end: NamedEnd| format!("{} of the {}", end_word(end), body(member));
     match limit {
         NamedLimit::Tilt { member, end } if over => {
             format!("The {} runs out of misalignment", part(member, *end))

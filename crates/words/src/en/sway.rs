@@ -1,11 +1,13 @@
 //! Stage Sway.
 
 use super::bracket::capital;
+use super::cycle::body;
 use derecho_core::fastener::Thread;
 use derecho_core::measure::phrase::{Words, degrees};
 use derecho_core::measure::physical::{force, roll_rate, spring_rate, weight};
 use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Angle, Force, Length, Mass, Phrase, RollRate, Side, SpringRate, Stress};
+use derecho_core::pose::body::BodyName;
 use derecho_core::pose::mechanism::WANTED_CLEARANCE;
 use derecho_core::sway::ArmFault;
 use derecho_core::sway::rod::{RodCut, RodFault};
@@ -16,8 +18,7 @@ use derecho_job::document::Use;
 use derecho_job::document::sway::{BoltWay, PanelFaces};
 use derecho_job::sway::choice::Choice;
 use derecho_job::sway::message::{
-    Against, EndedBy, LinkAim, NeighbourName, Reason, SplinedFacts, StageFacts, SwayCheck, SwayMessage,
-    SwayRod, WithoutSway,
+    Against, EndedBy, LinkAim, Reason, SplinedFacts, StageFacts, SwayCheck, SwayMessage, WithoutSway,
 };
 use derecho_job::sway::places::LinkWork;
 use derecho_job::sway::setting::Driven;
@@ -31,8 +32,8 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::BarRow { old: true } => Phrase::plain("old sway bar"),
         SwayMessage::BarRow { old: false } => Phrase::plain("sway bar on it now"),
         SwayMessage::Aim(aim) => Phrase::plain(aim_name(*aim)),
-        SwayMessage::RodName(rod) => Phrase::plain(&rod_name(*rod)),
-        SwayMessage::Neighbour(name) => Phrase::plain(&neighbour_name(name)),
+        SwayMessage::RodName(rod) => Phrase::plain(&rod_name(rod)),
+        SwayMessage::Neighbour(name) => Phrase::plain(&body(name)),
         SwayMessage::CheckName(check) => check_name(check),
         SwayMessage::Without(why) => without(*why),
         SwayMessage::PreloadOfLikeLinks => Phrase::plain(
@@ -70,10 +71,10 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::StudOutOfReach => stud_out_of_reach(),
         SwayMessage::StowedAlone => stowed_alone(),
         SwayMessage::Stowed { thing, gap, wanted, left, right } => {
-            stowed(&neighbour_name(thing), *gap, *wanted, (*left, *right))
+            stowed(&body(thing), *gap, *wanted, (*left, *right))
         }
         SwayMessage::Gap { rod, thing, gap: room, wanted, left, right } => {
-            gap(&rod_name(*rod), &neighbour_name(thing), (*room, *wanted), (*left, *right))
+            gap(&rod_name(rod), &body(thing), (*room, *wanted), (*left, *right))
         }
         SwayMessage::Room { tightest, half_measured } => {
             let tightest = tightest.as_ref().map(|(says, clear)| (say(says), *clear));
@@ -83,8 +84,8 @@ pub(super) fn sway(message: &SwayMessage) -> Phrase {
         SwayMessage::Cut { name, faces, cut } => self::cut(name, *faces, *cut),
         SwayMessage::BoltOpen => bolt_open(),
         SwayMessage::BoltStopped { way, thing, round, other } => {
-            let other = other.as_ref().map(neighbour_name);
-            bolt_stopped((*way, &neighbour_name(thing)), (*round, other.as_deref()))
+            let other = other.as_ref().map(body);
+            bolt_stopped((*way, &body(thing)), (*round, other.as_deref()))
         }
         SwayMessage::BoltRoom { over, way } => bolt_room(*over, *way),
         SwayMessage::BoltFree { way } => bolt_free(*way),
@@ -983,25 +984,7 @@ const fn aim_name(aim: LinkAim) -> &'static str {
     }
 }
 
-/// A rod of the sway bar.
-fn rod_name(rod: SwayRod) -> String {
-    match rod {
-        SwayRod::Bar => "the sway bar".to_owned(),
-        SwayRod::Arm(side) => format!("the {} arm", side.word()),
-        SwayRod::Link(side) => format!("the {} sway link", side.word()),
-    }
-}
-
-/// What stands near the sway bar.
-fn neighbour_name(name: &NeighbourName) -> String {
-    match name {
-        NeighbourName::Named(name) => mark(name),
-        NeighbourName::AxleTube => "axle tube".to_owned(),
-        NeighbourName::Shock { side, name } => format!("{} {}", side.word(), mark(name)),
-        NeighbourName::Rail(side) => format!("{} frame rail", side.word()),
-        NeighbourName::Tire { side, steered: None } => format!("{} tire", side.word()),
-        NeighbourName::Tire { side, steered: Some(to) } => {
-            format!("{} tire steered {}", side.word(), to.word())
-        }
-    }
+/// A rod of the sway bar with its article.
+fn rod_name(rod: &BodyName) -> String {
+    format!("the {}", body(rod))
 }

@@ -86,7 +86,9 @@ function worstSection(setup: SetupCycle): Section {
         ? bad(`${count("violated")} over`)
         : count("near") > 0
           ? mind(`${count("near")} close`)
-          : good("all clear"),
+          : setup.not_judged_say
+            ? plain("clear as measured")
+            : good("all clear"),
     results: <WorstPoses setup={setup} />,
   };
 }

@@ -50,6 +50,20 @@ export function WorstPoses({ setup }: { setup: SetupCycle }) {
           <ul>{sorted.slice(shown).map(row)}</ul>
         </Fold>
       )}
+      {setup.standing.length > 0 && (
+        <ul data-standing>
+          {setup.standing.map((pair) => (
+            <li key={pair.says.in} className={pair.level === "free" ? "" : "font-semibold"}>
+              <Figure>{say(pair.says, units)}</Figure>
+            </li>
+          ))}
+        </ul>
+      )}
+      {setup.not_judged_say && (
+        <p className="text-[15px] text-muted" data-not-judged>
+          {say(setup.not_judged_say, units)}
+        </p>
+      )}
     </section>
   );
 }

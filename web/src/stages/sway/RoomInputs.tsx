@@ -16,6 +16,11 @@ const SIZES = [
   ["link_thickness", "Thickness of a link, including its joints"],
   ["rail_underside", "Bottom of the frame rails above the floor"],
   ["rail_height", "Height of a rail"],
+  ["tube_outside", "Tube the bar runs in, outside diameter"],
+  ["tube_length", "Length of that tube"],
+  ["mount_from_centre", "Middle of a bar mount from the vehicle centerline"],
+  ["mount_across", "Mount across the bar, edge to edge"],
+  ["mount_along", "Mount along the bar"],
 ] as const;
 const FACES = optionsOf<Schemas["PanelFaces"]>({
   forward: "forward, across the vehicle",

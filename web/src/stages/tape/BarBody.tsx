@@ -23,6 +23,26 @@ export function BarBody() {
           change(setHardpoints({ bar: { ...points.bar, diameter } })),
         )}
       </div>
+      <p className="text-[15px] text-muted">
+        The brackets with the eye in them are checked against everything near them once both sizes are in.
+      </p>
+      <div className="grid gap-2 sm:grid-cols-2">
+        {(["frame_bracket", "axle_bracket"] as const).flatMap((bracket) =>
+          (["across", "along"] as const).map((way) =>
+            length(
+              `/hardpoints/bar/${bracket}/${way}`,
+              `${bracket === "frame_bracket" ? "Frame" : "Axle"} bracket ${way} the bolt`,
+              points.bar?.[bracket]?.[way],
+              (size) =>
+                change(
+                  setHardpoints({
+                    bar: { ...points.bar, [bracket]: { ...points.bar?.[bracket], [way]: size } },
+                  }),
+                ),
+            ),
+          ),
+        )}
+      </div>
       <BendInput />
       <JointInput
         label="Frame end"

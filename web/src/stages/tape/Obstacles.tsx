@@ -23,6 +23,12 @@ const SIDES = optionsOf<Schemas["Side"]>({
   left: "left",
   right: "right",
 });
+const PARTS = optionsOf<Schemas["ObstaclePart"]>({
+  exhaust: "the exhaust",
+  fuel_tank: "the fuel tank",
+  oil_pan: "the oil pan",
+  other: "something else",
+});
 const ROOMS = [
   { value: "usual", mm: 12.7, of: "typical" },
   { value: "own_bracket", mm: 6, of: "its own bracket" },
@@ -99,6 +105,12 @@ function ObstacleInput({ index, kept, obstacle, onPut, onRemove }: ObstacleInput
         required
         value={obstacle.name}
         onCommit={(name) => onPut({ name })}
+      />
+      <Choice
+        label="It is"
+        value={obstacle.part ?? "other"}
+        options={PARTS}
+        onPick={(part) => onPut({ part })}
       />
       <Choice label="Fixed to" value={obstacle.on ?? "body"} options={ON} onPick={(on) => onPut({ on })} />
       <Choice

@@ -12,6 +12,7 @@ import { type Section, Sections } from "../../ui/Sections";
 import { bad, good, measure, mind, plain, type Sign } from "../../ui/sign";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { BarBody } from "./BarBody";
+import { NearbyParts } from "./NearbyParts";
 import { Obstacles } from "./Obstacles";
 import { Points } from "./Points";
 import { SheetAnswer } from "./SheetAnswer";
@@ -153,7 +154,12 @@ function pointsSections(job: Job): Section[] {
       value: "obstacles",
       label: "In the way",
       sign: plain(obstacles?.length ? `${obstacles.length} parts` : "nothing"),
-      inputs: <Obstacles />,
+      inputs: (
+        <>
+          <Obstacles />
+          <NearbyParts />
+        </>
+      ),
     },
   ];
 }

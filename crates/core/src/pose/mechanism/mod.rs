@@ -2,14 +2,20 @@
 
 use glam::{DQuat, DVec3};
 
-use super::clearance::{Gap, gap, straight_distance, straight_gap};
+mod gaps;
+mod knuckles;
+
+use super::body::{Body, BodyName, Carrier, Pairing, is_judged, pairing};
+use super::clearance::Gap;
 use super::joint::{
     JointKind, JointLimits, Misalignment, free_spin, misalignment, turn_about, twist_between,
 };
 use super::point::{BodyPoint, Placing, Pose};
 use super::solver::{PoseFault, Solved, Start, Suspension, WindUp};
-use crate::measure::{Angle, Length};
+use super::sway_linkage::SwayLinkage;
+use crate::measure::{Angle, Length, Side};
 use crate::pose::drag_link::DragLink;
+pub use knuckles::Knuckles;
 
 /// Which end of a link.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -47,38 +53,18 @@ pub struct Bend {
 /// stand in the order of the suspension's links.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Member {
-    /// In words, such as `track bar`.
-    pub name: String,
+    /// What it is called.
+    pub name: BodyName,
+    /// The frame rail its body end hangs on.
+    pub hangs_on: Option<Side>,
+    /// Whether some of where its ends are nobody measured.
+    pub assumed: bool,
     /// At the body and at the axle.
     pub joints: [Joint; 2],
     /// Half of its diameter.
     pub radius: Length,
     /// Its bend, where it has one.
     pub bend: Option<Bend>,
-}
-
-/// What an obstacle is fixed to.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Carrier {
-    /// The body.
-    Body,
-    /// The axle.
-    Axle,
-}
-
-/// Something that must not be touched: a capsule.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Obstacle {
-    /// In words.
-    pub name: String,
-    /// What it goes with.
-    pub on: Carrier,
-    /// Both ends of its middle line at ride height, millimetres in vehicle axes.
-    pub ends: [DVec3; 2],
-    /// Half of its thickness.
-    pub radius: Length,
-    /// Clearance wanted.
-    pub wanted: Length,
 }
 
 /// Where the travel ends. Distances; each limit is measured at its own half spacing.
@@ -116,6 +102,12 @@ impl Stops {
             && z - self.droop_half_spacing.to_mm() * lean >= -self.droop.to_mm() - 1e-6
     }
 
+    /// The same so much further both ways.
+    #[must_use]
+    pub fn further(&self, by: Length) -> Self {
+        Self { bump: self.bump + by, droop: self.droop + by, ..*self }
+    }
+
     /// Wheel travels, higher wheel first, of the pose furthest cross-axled.
     #[must_use]
     pub fn cross_axled(&self) -> (f64, f64) {
@@ -151,22 +143,13 @@ pub enum Watched {
         /// Which end.
         end: LinkEnd,
     },
-    /// Gap between a member and an obstacle, in millimetres.
+    /// Gap between two bodies, in millimetres, by their indices.
     Gap {
-        /// Index of the member; the drag link counts as one more.
-        member: usize,
-        /// Index of the obstacle.
-        obstacle: usize,
+        /// The first: what moves, where one stands still.
+        first: usize,
+        /// The second.
+        second: usize,
     },
-    /// Gap between an obstacle on the axle and one on the body.
-    ObstacleGap {
-        /// On the axle.
-        axle: usize,
-        /// On the body.
-        body: usize,
-    },
-    /// Gap between the bar and the drag link.
-    BarToDragLink,
     /// Link stretch, or the give of radius-arm bushes, in millimetres.
     Bind,
 }
@@ -197,7 +180,7 @@ impl Watch {
     /// Whether it is a gap, where less is worse.
     #[must_use]
     pub const fn is_gap(&self) -> bool {
-        matches!(self.what, Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink)
+        matches!(self.what, Watched::Gap { .. })
     }
 
     /// Whether it is an angle.
@@ -258,12 +241,19 @@ pub struct Mechanism {
     members: Vec<Member>,
     bar: Option<usize>,
     wind_up: Option<(WindUp, Length)>,
-    obstacles: Vec<Obstacle>,
+    /// Members first, then the drag link where there is one, then the rest.
+    bodies: Vec<Body>,
     steering: Option<(DragLink, Length)>,
+    knuckles: Option<Knuckles>,
+    sway: Option<SwayLinkage>,
     stops: Stops,
     driven: Length,
     watches: Vec<Watch>,
     rest: Vec<Rest>,
+    /// The axle where it was fitted.
+    fitted: Placing,
+    /// Of each body what [`gaps`] knows of it beforehand.
+    swept: Vec<gaps::Swept>,
 }
 
 /// How a member lay when everything was tightened.
@@ -289,10 +279,16 @@ pub struct Parts {
     pub bar: Option<usize>,
     /// The radius arms and the spacing of the bushes at a wrist.
     pub radius_arms: Option<(WindUp, Length)>,
-    /// What must not be touched.
-    pub obstacles: Vec<Obstacle>,
+    /// Everything else that can touch or be touched.
+    pub bodies: Vec<Body>,
     /// The drag link and its radius.
     pub steering: Option<(DragLink, Length)>,
+    /// Whether some of where the drag link's ends are nobody measured.
+    pub steering_assumed: bool,
+    /// How the knuckles turn, on a steered axle.
+    pub knuckles: Option<Knuckles>,
+    /// The sway bar's arms and links.
+    pub sway: Option<SwayLinkage>,
     /// Where the travel ends.
     pub stops: Stops,
     /// Travel of the height it is driven at.
@@ -372,7 +368,40 @@ impl Mechanism {
     /// tightened; `fitted` names it.
     #[must_use]
     pub fn new(parts: Parts, fitted: &Pose) -> Self {
-        let Parts { suspension, members, bar, radius_arms, obstacles, steering, stops, driven } = parts;
+        let Parts {
+            suspension,
+            members,
+            bar,
+            radius_arms,
+            bodies,
+            steering,
+            knuckles,
+            sway,
+            stops,
+            driven,
+            ..
+        } = parts;
+        let rods = members.iter().enumerate().map(|(index, member)| Body {
+            name: member.name.clone(),
+            carrier: Carrier::Member(index),
+            hangs_on: member.hangs_on,
+            points: Vec::new(),
+            ring: None,
+            radius: member.radius,
+            wanted: Length::ZERO,
+            assumed: member.assumed,
+        });
+        let drag = steering.as_ref().map(|(link, radius)| Body {
+            name: BodyName::DragLink,
+            carrier: Carrier::DragLink,
+            hangs_on: Some(Side::of(link.pitman.vector().y)),
+            points: Vec::new(),
+            ring: None,
+            radius: *radius,
+            wanted: Length::ZERO,
+            assumed: parts.steering_assumed,
+        });
+        let bodies: Vec<Body> = rods.chain(drag).chain(bodies).collect();
         let placing = Placing::of(fitted, suspension.axle_height());
         let rest = members
             .iter()
@@ -394,13 +423,18 @@ impl Mechanism {
             members,
             bar,
             wind_up: radius_arms,
-            obstacles,
+            bodies,
             steering,
+            knuckles,
+            sway,
             stops,
             driven,
             watches: Vec::new(),
             rest,
+            fitted: placing,
+            swept: Vec::new(),
         };
+        mechanism.swept = mechanism.swept_bodies(&placing);
         mechanism.watches = mechanism.watch_list();
         mechanism.lay_bends();
         mechanism
@@ -440,19 +474,9 @@ impl Mechanism {
                 }
             }
         }
-        let movers = self.members.len() + usize::from(self.steering.is_some());
-        for member in 0..movers {
-            for (index, obstacle) in self.obstacles.iter().enumerate() {
-                push(Watched::Gap { member, obstacle: index }, obstacle.wanted.to_mm(), 0.0);
-            }
-        }
-        for (axle, moving) in self.obstacles.iter().enumerate().filter(|(_, o)| o.on == Carrier::Axle) {
-            for (body, still) in self.obstacles.iter().enumerate().filter(|(_, o)| o.on == Carrier::Body) {
-                push(Watched::ObstacleGap { axle, body }, moving.wanted.max(still.wanted).to_mm(), 0.0);
-            }
-        }
-        if self.bar.is_some() && self.steering.is_some() {
-            push(Watched::BarToDragLink, WANTED_CLEARANCE.to_mm(), 0.0);
+        for [first, second] in self.watched_pairs(&is_judged, false) {
+            let wanted = self.wanted_between(first, second);
+            push(Watched::Gap { first, second }, wanted.to_mm(), 0.0);
         }
         let held = self.suspension.constraints();
         if self.wind_up.is_some() {
@@ -487,10 +511,42 @@ impl Mechanism {
         self.bar
     }
 
-    /// What must not be touched.
+    /// Everything that can touch something: the members, the drag link, and the rest.
     #[must_use]
-    pub fn obstacles(&self) -> &[Obstacle] {
-        &self.obstacles
+    pub fn bodies(&self) -> &[Body] {
+        &self.bodies
+    }
+
+    /// The clearance wanted between two bodies, by their indices.
+    #[must_use]
+    pub fn wanted_between(&self, first: usize, second: usize) -> Length {
+        let wanted = self.bodies[first].wanted.max(self.bodies[second].wanted);
+        if wanted == Length::ZERO { WANTED_CLEARANCE } else { wanted }
+    }
+
+    /// Whether the axle is held by radius arms, whose bushings give.
+    #[must_use]
+    pub const fn on_radius_arms(&self) -> bool {
+        self.wind_up.is_some()
+    }
+
+    /// How the knuckles turn, on a steered axle.
+    #[must_use]
+    pub const fn knuckles(&self) -> Option<&Knuckles> {
+        self.knuckles.as_ref()
+    }
+
+    /// The sway bar's arms and links.
+    #[must_use]
+    pub const fn sway(&self) -> Option<&SwayLinkage> {
+        self.sway.as_ref()
+    }
+
+    /// The same with those watches alone whose indices are given, in that order.
+    #[must_use]
+    pub fn watching(&self, watches: &[usize]) -> Self {
+        let kept = watches.iter().map(|index| self.watches[*index]).collect();
+        Self { watches: kept, ..self.clone() }
     }
 
     /// What holds the axle.
@@ -570,46 +626,55 @@ impl Mechanism {
         })
     }
 
-    /// Every watched figure in a pose, in the order of the watches.
+    /// Every watched figure in a pose, in the order of the watches. A gap of parts far from each other is told no
+    /// larger than it is.
     pub fn values(&self, posed: &Posed, values: &mut Vec<f64>) {
         values.clear();
         let scene = Scene::of(self, posed);
-        values.extend(self.watches.iter().map(|watch| self.value(&scene, posed, watch.what)));
+        let placed = self.placed_bodies(&scene, |_| true);
+        values.extend(self.watches.iter().map(|watch| match watch.what {
+            Watched::Gap { first, second } => self.quick_gap(&scene, &placed, [first, second]),
+            what => self.figure(&scene, posed, what),
+        }));
     }
 
     /// One watched figure in a pose.
     #[must_use]
     pub fn value_of(&self, posed: &Posed, watch: usize) -> f64 {
         let what = self.watches[watch].what;
-        self.value(&self.scene_for(posed, what), posed, what)
+        let scene = self.scene_for(posed, what);
+        match what {
+            Watched::Gap { first, second } => self.distance(&scene, [first, second]),
+            what => self.figure(&scene, posed, what),
+        }
+    }
+
+    /// One watched figure in a pose as [`Self::values`] tells it.
+    pub(in crate::pose) fn glance_of(&self, posed: &Posed, watch: usize) -> f64 {
+        let what = self.watches[watch].what;
+        let scene = self.scene_for(posed, what);
+        match what {
+            Watched::Gap { first, second } => self.glance(&scene, [first, second]),
+            what => self.figure(&scene, posed, what),
+        }
     }
 
     /// As much of the scene as one watch looks at.
     fn scene_for(&self, posed: &Posed, what: Watched) -> Scene {
-        let looked_at = match what {
-            Watched::Tilt { member, .. } | Watched::WindUp { member, .. } | Watched::Gap { member, .. } => {
-                Some(member)
-            }
-            Watched::BarToDragLink => self.bar,
-            Watched::ObstacleGap { .. } | Watched::Bind => None,
+        let [first, second] = match what {
+            Watched::Tilt { member, .. } | Watched::WindUp { member, .. } => [Carrier::Member(member); 2],
+            Watched::Gap { first, second } => [first, second].map(|body| self.bodies[body].carrier),
+            Watched::Bind => [Carrier::Body; 2],
         };
-        Scene::with(self, posed, |member| looked_at == Some(member))
+        Scene::with(self, posed, |carrier| first == carrier || second == carrier)
     }
 
-    fn value(&self, scene: &Scene, posed: &Posed, what: Watched) -> f64 {
+    /// A figure that is no gap.
+    fn figure(&self, scene: &Scene, posed: &Posed, what: Watched) -> f64 {
         match what {
             Watched::Tilt { member, end } => scene.lines[member].tilt.off[end as usize],
             Watched::WindUp { member, end } => self.wind_up_of(scene, member, end).abs(),
-            // Most of what an envelope asks for: its distance alone, without its place.
-            Watched::Gap { member, obstacle } if self.is_straight(member) => {
-                let (line, still) = (&scene.lines[member], &self.obstacles[obstacle]);
-                let radius = self.members[member].radius.to_mm();
-                straight_distance([line.body, line.axle], radius, scene.obstacle(still), still.radius.to_mm())
-            }
-            Watched::Gap { .. } | Watched::ObstacleGap { .. } | Watched::BarToDragLink => {
-                self.gap_in(scene, what).distance
-            }
-            Watched::Bind => posed.bind,
+            Watched::Bind | Watched::Gap { .. } => posed.bind,
         }
     }
 
@@ -628,56 +693,9 @@ impl Mechanism {
     /// the watch is no gap.
     #[must_use]
     pub fn gap_of(&self, posed: &Posed, watch: usize) -> Option<Gap> {
-        let watch = &self.watches[watch];
-        watch.is_gap().then(|| self.gap_in(&self.scene_for(posed, watch.what), watch.what))
-    }
-
-    /// Whether a member is one straight rod; the drag link is no member.
-    fn is_straight(&self, member: usize) -> bool {
-        self.members.get(member).is_some_and(|part| part.bend.is_none())
-    }
-
-    fn gap_in(&self, scene: &Scene, what: Watched) -> Gap {
-        match what {
-            Watched::Gap { member, obstacle } => {
-                let still = scene.obstacle(&self.obstacles[obstacle]);
-                self.gap_to(scene, member, still, self.obstacles[obstacle].radius.to_mm())
-            }
-            Watched::ObstacleGap { axle, body } => {
-                let (a, b) = (&self.obstacles[axle], &self.obstacles[body]);
-                straight_gap(scene.obstacle(a), a.radius.to_mm(), scene.obstacle(b), b.radius.to_mm())
-            }
-            Watched::BarToDragLink => {
-                let drag = scene.drag.unwrap_or_default();
-                let radius = self.steering.as_ref().map_or(0.0, |(_, radius)| radius.to_mm());
-                self.gap_to(scene, self.bar.unwrap_or(0), drag, radius)
-            }
-            Watched::Tilt { .. } | Watched::WindUp { .. } | Watched::Bind => {
-                Gap { distance: f64::INFINITY, on_first: DVec3::ZERO, on_second: DVec3::ZERO }
-            }
-        }
-    }
-
-    fn gap_to(&self, scene: &Scene, member: usize, other: [DVec3; 2], other_radius: f64) -> Gap {
-        let Some(part) = self.members.get(member) else {
-            let radius = self.steering.as_ref().map_or(0.0, |(_, radius)| radius.to_mm());
-            return straight_gap(scene.drag.unwrap_or_default(), radius, other, other_radius);
-        };
-        let (line, radius) = (&scene.lines[member], part.radius.to_mm());
-        let Some(bend) = &part.bend else {
-            return straight_gap([line.body, line.axle], radius, other, other_radius);
-        };
-        let at = |roll: f64| gap(&line.bent(&self.rest[member], bend, roll), radius, &other, other_radius);
-        if !part.joints.iter().all(|joint| joint.kind.rolls()) {
-            return at(line.tilt.share);
-        }
-        let limits = part.joints.map(|joint| joint.limits.tilt_fail.to_radians());
-        let Some((low, high)) = free_spin(&line.tilt, limits) else { return at(line.tilt.share) };
-        // It can lie anywhere in between: the nearest of nine places counts.
-        (0..=8)
-            .map(|step| at(low + (high - low) * f64::from(step) / 8.0))
-            .min_by(|a, b| a.distance.total_cmp(&b.distance))
-            .unwrap_or_else(|| at(line.tilt.share))
+        let what = self.watches[watch].what;
+        let Watched::Gap { first, second } = what else { return None };
+        Some(self.gap_in(&self.scene_for(posed, what), [first, second]))
     }
 
     /// Points along each member in a pose, body end first, for drawing: two or three.
@@ -739,6 +757,8 @@ struct Scene {
     placing: Placing,
     lines: [Line; 6],
     drag: Option<[DVec3; 2]>,
+    /// The sway bar's rods; None without one, or where a link does not close.
+    sway: Option<[[DVec3; 2]; 5]>,
 }
 
 impl Scene {
@@ -746,13 +766,13 @@ impl Scene {
         Self::with(mechanism, posed, |_| true)
     }
 
-    /// With those members alone that are wanted.
-    fn with(mechanism: &Mechanism, posed: &Posed, wanted: impl Fn(usize) -> bool) -> Self {
+    /// With those carriers alone that are wanted.
+    fn with(mechanism: &Mechanism, posed: &Posed, wanted: impl Fn(Carrier) -> bool) -> Self {
         let suspension = &mechanism.suspension;
         let placing = posed.placing;
         let lines = std::array::from_fn(|index| {
             let parts = mechanism.members.get(index).zip(suspension.links().get(index));
-            let Some((member, link)) = parts.filter(|_| wanted(index)) else {
+            let Some((member, link)) = parts.filter(|_| wanted(Carrier::Member(index))) else {
                 let still = Misalignment { off: [0.0; 2], share: 0.0, cone_cos: [1.0; 2], twist: 0.0 };
                 return Line { body: DVec3::ZERO, axle: DVec3::ZERO, along: DVec3::Y, tilt: still };
             };
@@ -766,16 +786,12 @@ impl Scene {
             let end = link.knuckle_at(&placing, steer);
             [link.pitman.vector(), end.vector()]
         });
-        Self { placing, lines, drag }
-    }
-
-    fn obstacle(&self, obstacle: &Obstacle) -> [DVec3; 2] {
-        match obstacle.on {
-            Carrier::Body => obstacle.ends,
-            Carrier::Axle => {
-                obstacle.ends.map(|end| self.placing.place(super::point::AxlePoint::at(end)).vector())
-            }
-        }
+        let rod = |rod: usize| {
+            let on_axle = mechanism.sway.as_ref().is_some_and(|sway| sway.on_axle);
+            wanted(Carrier::Sway { rod, on_axle })
+        };
+        let sway = mechanism.sway.as_ref().filter(|_| (1..5).any(rod)).and_then(|sway| sway.rods(&placing));
+        Self { placing, lines, drag, sway }
     }
 }
 
@@ -791,7 +807,7 @@ mod tests {
 
     #[test]
     fn a_gap_uses_more_the_smaller_it_is_and_the_deeper_parts_overlap() {
-        let watch = Watch { what: Watched::Gap { member: 0, obstacle: 0 }, warn: 20.0, fail: 0.0 };
+        let watch = Watch { what: Watched::Gap { first: 0, second: 1 }, warn: 20.0, fail: 0.0 };
         // 1/(1 + 1), 1/(1 + 0) and as far again past it.
         for (gap, used) in [(20.0, 0.5), (0.0, 1.0), (-20.0, 2.0), (-60.0, 4.0)] {
             assert!((watch.used(gap) - used).abs() < 1e-12, "{gap}: {}", watch.used(gap));

@@ -1,4 +1,4 @@
-//! Databases that were filled by the programs whose documents were of version 2 to 5: the thirteen sample
+//! Databases that were filled by the programs whose documents were of version 2 to 6: the thirteen sample
 //! jobs, one of them changed and the change undone, and the sample parts.
 #![allow(clippy::unwrap_used, reason = "a test that unwraps nothing fails, as it should")]
 
@@ -9,7 +9,7 @@ use derecho_document::migrate;
 use derecho_store::{DATABASE_FILE, Store};
 use tempfile::TempDir;
 
-const VERSIONS: [u32; 4] = [2, 3, 4, 5];
+const VERSIONS: [u32; 5] = [2, 3, 4, 5, 6];
 
 /// A fixture of a version, of a crate's tests.
 fn fixture(of: &str, version: u32, file: &str) -> String {
@@ -49,7 +49,7 @@ fn every_job_reads_as_its_file_brought_forward_and_is_sound() {
             let file = fixture("job", version, &format!("{file}.derecho.json"));
             let stored = store.get(&id_of(&store, title)).unwrap().job;
             assert_eq!(stored, migrate::read(&file).unwrap(), "{title}, version {version}");
-            assert_eq!(stored.version, 6);
+            assert_eq!(stored.version, 7);
             assert_eq!(check(&stored), [], "{title}, version {version}");
         }
     }
