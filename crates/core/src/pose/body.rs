@@ -49,6 +49,12 @@ pub enum BodyName {
 
 impl BodyName {
     /// Whether it belongs to the sway bar.
+    ///
+    /// ```
+    /// use derecho_core::pose::body::BodyName;
+    ///
+    /// assert!(BodyName::SwayTube.is_of_the_sway_bar() && !BodyName::TieRod.is_of_the_sway_bar());
+    /// ```
     #[must_use]
     pub const fn is_of_the_sway_bar(&self) -> bool {
         matches!(
@@ -86,6 +92,12 @@ pub enum Carrier {
 
 impl Carrier {
     /// Whether it moves as the wheels are steered.
+    ///
+    /// ```
+    /// use derecho_core::pose::body::Carrier;
+    ///
+    /// assert!(Carrier::TieRod.is_steered() && !Carrier::Axle.is_steered());
+    /// ```
     #[must_use]
     pub const fn is_steered(self) -> bool {
         matches!(self, Self::DragLink | Self::TieRod | Self::Knuckle(_))
@@ -117,6 +129,14 @@ pub struct Body {
 
 /// A ring that stands for a tire: its centre, a point one millimetre along its axis from there, how far out its middle
 /// line goes, and the radius of its round, mm: half the width, so that it is as tall as the tread and as wide as the tire.
+///
+/// ```
+/// use derecho_core::pose::body::tire_ring;
+/// use glam::DVec3;
+///
+/// let (_, out, round) = tire_ring(DVec3::ZERO, DVec3::Y, 800.0, 250.0);
+/// assert_eq!((out, round), (275.0, 125.0));
+/// ```
 #[must_use]
 pub fn tire_ring(centre: DVec3, axis: DVec3, diameter: f64, width: f64) -> ([DVec3; 2], f64, f64) {
     ([centre, centre + axis.normalize_or(DVec3::Y)], (diameter - width) / 2.0, width / 2.0)
@@ -126,6 +146,15 @@ pub fn tire_ring(centre: DVec3, axis: DVec3, diameter: f64, width: f64) -> ([DVe
 const PIECES: usize = 16;
 
 /// Points along a ring about an axis, closed, for drawing.
+///
+/// ```
+/// use derecho_core::pose::body::ring_points;
+/// use glam::DVec3;
+///
+/// let points = ring_points([DVec3::ZERO, DVec3::Y], 275.0);
+/// assert_eq!(points.len(), 17);
+/// assert!(points[0].distance(DVec3::Z * 275.0) < 1e-9);
+/// ```
 #[must_use]
 pub fn ring_points([centre, beside]: [DVec3; 2], out: f64) -> Vec<DVec3> {
     let axis = beside - centre;

@@ -109,6 +109,16 @@ impl Ring {
 
     /// The gap of a chain of round pieces to it: along each piece where it is least at twenty-five places, and between their
     /// neighbours by golden section.
+    ///
+    /// ```
+    /// use derecho_core::pose::clearance::Ring;
+    /// use glam::DVec3;
+    ///
+    /// let tire = Ring { centre: DVec3::ZERO, axis: DVec3::Y, out: 275.0, radius: 125.0 };
+    /// // A rod 10 mm thick 500 mm above the hub, across the tread.
+    /// let rod = [DVec3::new(0.0, -50.0, 500.0), DVec3::new(0.0, 50.0, 500.0)];
+    /// assert!((tire.gap(&rod, 5.0).distance - 95.0).abs() < 1e-6);
+    /// ```
     #[must_use]
     pub fn gap(&self, chain: &[DVec3], radius: f64) -> Gap {
         const PLACES: usize = 25;

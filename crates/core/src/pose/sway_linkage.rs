@@ -2,8 +2,7 @@
 
 use glam::DVec3;
 
-use super::mechanism::Posed;
-use super::point::{AxlePoint, BodyPoint, Placing};
+use super::point::{AxlePoint, BodyPoint, Placing, RollMotion};
 use super::sway_arm::{Arm, ArmFault, ArmPose};
 use crate::measure::{Angle, Length};
 
@@ -50,31 +49,29 @@ impl SwayLinkage {
 
     /// How the far end of a side's link moves in a pose: ahead, above and sideways of the arm's eye, mm to
     /// the radian of roll at the same heave.
-    fn far_end_per_roll(&self, posed: &Posed, left: bool) -> [f64; 3] {
+    fn far_end_per_roll(&self, placing: &Placing, motion: &RollMotion, left: bool) -> [f64; 3] {
         let side = if left { 1.0 } else { -1.0 };
         let far = DVec3::new(self.far.x, self.far.y * side, self.far.z);
-        let placing = &posed.placing;
-        let motion = posed.solved.roll_motion(placing);
         let moves = if self.on_axle {
-            placing.velocity_seen_from_axle(&motion, BodyPoint::at(far))
+            placing.velocity_seen_from_axle(motion, BodyPoint::at(far))
         } else {
-            placing.velocity(&motion, AxlePoint::at(far))
+            placing.velocity(motion, AxlePoint::at(far))
         };
         [moves.x, moves.z, moves.y * side]
     }
 
-    /// d(α_left − α_right)/dφ in a pose, in closed form. None where a side does not close.
+    /// d(α_left − α_right)/dφ in a pose that rolls so, in closed form, of arms that are known there. None where arm and
+    /// link of a side lie in one line.
     #[must_use]
-    pub fn twist_per_roll(&self, posed: &Posed) -> Option<f64> {
-        self.twist_per_roll_of(posed, &self.both_arms(&posed.placing)?)
-    }
-
-    /// As [`Self::twist_per_roll`], of arms that are known there.
-    #[must_use]
-    pub fn twist_per_roll_of(&self, posed: &Posed, [left, right]: &[ArmPose; 2]) -> Option<f64> {
+    pub fn twist_per_roll(
+        &self,
+        placing: &Placing,
+        motion: &RollMotion,
+        [left, right]: &[ArmPose; 2],
+    ) -> Option<f64> {
         let turns = |arm: &ArmPose, left: bool| {
-            let far = self.far_end(&posed.placing, left).map(Length::to_mm);
-            self.arm.turned_by(arm, far, self.far_end_per_roll(posed, left))
+            let far = self.far_end(placing, left).map(Length::to_mm);
+            self.arm.turned_by(arm, far, self.far_end_per_roll(placing, motion, left))
         };
         Some(turns(left, true)? - turns(right, false)?)
     }
@@ -143,6 +140,19 @@ impl SwayLinkage {
     }
 
     /// The link's eye on an arm at an angle, in the axes of what the bar is fixed to.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Angle, Length};
+    /// use derecho_core::pose::sway_linkage::SwayLinkage;
+    /// use derecho_core::sway::Arm;
+    /// use glam::DVec3;
+    ///
+    /// let arm = Arm { length: Length::from_mm(300.0), link: Length::from_mm(250.0), forward: true, link_up: false };
+    /// let far = DVec3::new(300.0, 480.0, 450.0);
+    /// let bar = SwayLinkage { axis: (0.0, 700.0), eye_out: 480.0, far, on_axle: false, arm, left_longer: Length::ZERO };
+    /// // A level arm of 300 mm points forward from the bar.
+    /// assert_eq!(bar.eye(Angle::ZERO, true), DVec3::new(300.0, 480.0, 700.0));
+    /// ```
     #[must_use]
     pub fn eye(&self, above_level: Angle, left: bool) -> DVec3 {
         let turn = if self.arm.forward { 1.0 } else { -1.0 };

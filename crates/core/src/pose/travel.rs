@@ -456,6 +456,28 @@ impl Filling<'_> {
     }
 }
 
+/// The figures of an envelope with the gaps that are still open, NaN, filled in.
+fn filled(narrowed: &Mechanism, envelope: &Envelope, values: Vec<f64>) -> Vec<f64> {
+    let (side, watches) = (envelope.travels.len(), narrowed.watches().len());
+    let gaps = (0..watches).filter(|at| narrowed.watches()[*at].is_gap()).collect();
+    let mut filling = Filling { mechanism: narrowed, poses: &envelope.poses, side, watches, gaps, values };
+    for (step, wide) in [(COARSE, WIDE), (FINE, f64::NEG_INFINITY)] {
+        let nodes = nodes(side, step);
+        if step == FINE {
+            nodes.iter().for_each(|left| nodes.iter().for_each(|right| filling.tell(left * side + right)));
+        }
+        for rows in nodes.windows(2) {
+            for columns in nodes.windows(2) {
+                let flat = |gaps: [f64; 4]| gaps.iter().all(|gap| *gap > wide);
+                filling.fill([rows[0], rows[1]], [columns[0], columns[1]], flat);
+            }
+        }
+    }
+    // Beside poses out of reach nothing lies between four.
+    (0..side * side).for_each(|index| filling.tell(index));
+    filling.values
+}
+
 /// A mechanism with what it watches over an envelope: every figure but the gaps that stay wider than `within`, mm,
 /// everywhere; and the envelope with those figures. Gaps are looked at at every fourth pose, at every second between
 /// those that are near there, and else taken between them as they lie.
@@ -497,24 +519,7 @@ pub fn watched(mechanism: &Mechanism, envelope: &Envelope, within: f64) -> (Mech
             values[index * kept.len() + place] = gaps[*watch];
         }
     }
-    let gaps = (0..kept.len()).filter(|at| narrowed.watches()[*at].is_gap()).collect();
-    let mut filling =
-        Filling { mechanism: &narrowed, poses: &envelope.poses, side, watches: kept.len(), gaps, values };
-    for (step, wide) in [(COARSE, WIDE), (FINE, f64::NEG_INFINITY)] {
-        let nodes = nodes(side, step);
-        if step == FINE {
-            nodes.iter().for_each(|left| nodes.iter().for_each(|right| filling.tell(left * side + right)));
-        }
-        for rows in nodes.windows(2) {
-            for columns in nodes.windows(2) {
-                let flat = |gaps: [f64; 4]| gaps.iter().all(|gap| *gap > wide);
-                filling.fill([rows[0], rows[1]], [columns[0], columns[1]], flat);
-            }
-        }
-    }
-    // Beside poses out of reach nothing lies between four.
-    (0..side * side).for_each(|index| filling.tell(index));
-    let values = filling.values;
+    let values = filled(&narrowed, envelope, values);
     // Once more, by what was found between.
     let mut least = vec![f64::INFINITY; kept.len()];
     for (pose, allowed) in values.chunks(kept.len().max(1)).zip(&envelope.allowed) {

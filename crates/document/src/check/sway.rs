@@ -1,10 +1,23 @@
 //! The sway bar.
 
 use super::checker::{Checker, MOST_HOLES, MOST_LOCK_DEGREES, MOST_SHOCKS};
+use crate::sway::RoomForm;
 use crate::{ArmHoleId, Sway};
 use std::fmt::Display;
 
 impl Checker {
+    fn tube_and_mounts(&mut self, form: &RoomForm) {
+        for (field, entry) in [
+            ("tube_outside", &form.tube_outside),
+            ("tube_length", &form.tube_length),
+            ("mount_from_centre", &form.mount_from_centre),
+            ("mount_across", &form.mount_across),
+            ("mount_along", &form.mount_along),
+        ] {
+            self.size(format_args!("/sway/room/{field}"), entry.as_ref());
+        }
+    }
+
     pub(super) fn sway(&mut self, form: &Sway) {
         self.size("/sway/shim", form.shim.as_ref());
         self.size("/sway/old_bar/diameter", form.old_bar.diameter.as_ref());
@@ -41,14 +54,10 @@ impl Checker {
             ("room/link_thickness", &form.room.link_thickness),
             ("room/rail_underside", &form.room.rail_underside),
             ("room/rail_height", &form.room.rail_height),
-            ("room/tube_outside", &form.room.tube_outside),
-            ("room/tube_length", &form.room.tube_length),
-            ("room/mount_from_centre", &form.room.mount_from_centre),
-            ("room/mount_across", &form.room.mount_across),
-            ("room/mount_along", &form.room.mount_along),
         ] {
             self.size(format_args!("{at}/{field}"), entry.as_ref());
         }
+        self.tube_and_mounts(&form.room);
         self.bore(format_args!("{at}/bore"), form.bore.as_ref(), form.diameter.as_ref());
         for (field, point) in
             [("axis", &form.axis), ("far_end", &form.far_end), ("pins/stow", &form.pins.stow)]

@@ -19,6 +19,7 @@ use crate::document::{ArmHoleId, Job, Sway, length_of};
 use crate::setups::Resolved;
 use crate::sway::links::{link_for_aim, works_about};
 use crate::sway::message::{StageFacts, SwayMessage};
+use crate::sway::places;
 use crate::sway::places::{Places, linkage_of};
 use crate::sway::rates::{bar_rate, bending_arm};
 use crate::sway::road_and_trail::Base;
@@ -170,7 +171,7 @@ impl AtStage<'_> {
             return None;
         }
         let rate = BarRate { bending_arm: bending_arm(form.kind, arm), ..bar_rate(form, &there) };
-        let bar = there.twist_per_roll(posed).map(|per_roll| rate.roll_rate(per_roll))?;
+        let bar = places::twist_per_roll(&there, posed).map(|per_roll| rate.roll_rate(per_roll))?;
         let mut weighed = self.base.weighed.clone();
         weighed.roof = weight_of(&stage.roof_load).map_or(weighed.roof, |roof| roof.max(Force::ZERO));
         weighed.roof_height = weighed.roof_height + raised;

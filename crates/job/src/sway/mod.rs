@@ -199,7 +199,7 @@ pub fn sway(job: &Job, resolved: &Resolved) -> SwayResult {
     let rate = rates::bar_rate(&job.sway, &places);
     let base = Base::of(job, mechanism);
     let around = Surroundings::of(job, mechanism, &places);
-    let per_roll = places.twist_per_roll(&driven);
+    let per_roll = places::twist_per_roll(&places, &driven);
     let in_a_bend =
         setting::in_a_bend(per_roll.and_then(|per_roll| base.road_with(rate.roll_rate(per_roll))), per_roll);
     let bar_assumed = rates::assumed(job, &rate);

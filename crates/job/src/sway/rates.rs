@@ -12,6 +12,7 @@ use utoipa::ToSchema;
 use crate::defaults::Assumption;
 use crate::document::sway::{BushKind, SwayKind};
 use crate::document::{ArmHoleId, Job, Sway, length_of};
+use crate::sway::places;
 use crate::sway::places::{Places, over};
 use crate::sway::road_and_trail::Base;
 use crate::sway::setting::{Driven, Setting, in_a_bend, settings};
@@ -97,7 +98,7 @@ pub(crate) fn bar_rate(form: &Sway, places: &Places) -> BarRate {
 /// The bar in a pose; None where an arm and its link do not close there.
 pub(crate) fn bar_in(places: &Places, rate: &BarRate, posed: &Posed, arms: &[ArmPose; 2]) -> Option<BarHere> {
     let twist = twist(arms);
-    let per_roll = places.twist_per_roll_of(posed, arms)?;
+    let per_roll = places::twist_per_roll_of(places, posed, arms)?;
     Some(BarHere { rate: rate.roll_rate(per_roll), moment: rate.effective() * (twist * per_roll) })
 }
 
@@ -229,18 +230,18 @@ pub(crate) fn holes(
 ) -> Vec<HoleResult> {
     let all: Vec<Length> = job.sway.holes.iter().map(|hole| hole.arm.length()).collect();
     let in_use = rate.effective() / rate.arm.to_mm().powi(2);
-    let roll_in_use = places.twist_per_roll(driven).map(|per_roll| rate.roll_rate(per_roll));
+    let roll_in_use = places::twist_per_roll(places, driven).map(|per_roll| rate.roll_rate(per_roll));
     all.iter()
         .enumerate()
         .map(|(index, arm)| {
             let there = Places { arm: Arm { length: *arm, ..places.arm }, ..places.clone() };
             let bar = BarRate { arm: *arm, bending_arm: rate.bending_arm.map(|_| *arm), ..*rate };
-            let roll = there.twist_per_roll(driven).map(|per_roll| bar.roll_rate(per_roll));
+            let roll = places::twist_per_roll(&there, driven).map(|per_roll| bar.roll_rate(per_roll));
             let ratio = bar.effective() / arm.to_mm().powi(2) / in_use;
             let road = roll.and_then(|roll| base.road_with(roll));
             let in_use_here = index == job.sway.place_of(&job.sway.hole);
             let worst = if in_use_here { worst_twist(arms) } else { worst_twist(&over(&there, envelope)) };
-            let per_roll = there.twist_per_roll(driven);
+            let per_roll = places::twist_per_roll(&there, driven);
             let settings = settings(&job.sway, worst, in_a_bend(road, per_roll));
             let stressed = settings.iter().map(|setting| (setting.driven, setting.stress(&bar)));
             let stressed: Vec<(Driven, Stress)> = stressed.collect();

@@ -14,7 +14,7 @@ use utoipa::ToSchema;
 use crate::document::sway::{BoltPlace, BoltWay, PanelFaces, PanelForm, ServiceBolt};
 use crate::document::{Job, heights};
 use crate::sway::places::Places;
-use crate::sway::surroundings::{HalfMeasured, Surroundings, spare, swept};
+use crate::sway::surroundings::{HalfMeasured, Surroundings, WORTH_TELLING, spare, swept};
 use crate::verdict::{FitCheck, FitVerdict};
 use derecho_core::pose::body::{BodyName, Carrier, ring_points};
 use derecho_core::pose::clearance::Gap;
@@ -190,7 +190,7 @@ fn gaps(around: &Surroundings, envelope: &Envelope) -> Vec<SwayGap> {
     // What sits on what the bar is fixed to keeps its distance from it.
     for (pair, gap) in mechanism.standing() {
         let [first, second] = pair.map(|index| &mechanism.bodies()[index].name);
-        if !first.is_of_the_sway_bar() && !second.is_of_the_sway_bar() {
+        if !(first.is_of_the_sway_bar() || second.is_of_the_sway_bar()) || gap.distance > WORTH_TELLING {
             continue;
         }
         let (rod, thing, gap) =

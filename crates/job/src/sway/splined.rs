@@ -10,6 +10,7 @@ use utoipa::ToSchema;
 use crate::document::sway::{Sway, SwayTarget};
 use crate::document::{Job, Use, length_of};
 use crate::sway::links::{target_link, works_everywhere};
+use crate::sway::places;
 use crate::sway::places::{Places, over};
 use crate::sway::rates::{allowable, worst_twist};
 use crate::sway::road_and_trail::Base;
@@ -207,7 +208,7 @@ impl ArmWithLink {
             arm,
             link,
             works: works_everywhere(&there, envelope),
-            per_roll: there.twist_per_roll(driven)?,
+            per_roll: places::twist_per_roll(&there, driven)?,
             twist: worst_twist(&over(&there, envelope)),
         })
     }

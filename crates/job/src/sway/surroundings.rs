@@ -126,7 +126,7 @@ impl Surroundings {
 }
 
 /// What stays further from the sway bar than this everywhere, mm, is not told.
-const WORTH_TELLING: f64 = 200.0;
+pub(crate) const WORTH_TELLING: f64 = 200.0;
 
 fn over_the_travel(watching: &Mechanism, envelope: &Envelope) -> (Mechanism, Vec<Worst>) {
     let (narrowed, watched) = travel::watched(watching, envelope, WORTH_TELLING);

@@ -213,18 +213,39 @@ fn stands(first: &BodyName, second: &BodyName, gap: Length) -> Phrase {
                 "The {first} and the {second} are in each other's way by {by}. Move one, or measure both again."
             )
         } else {
-            format!("The {first} sits {} from the {second}", w.distance(gap))
+            format!("The {first} is {} from the {second}", w.distance(gap))
         }
     })
 }
 
+/// A body by its kind, both sides in one.
+fn kind_of(name: &BodyName) -> String {
+    let both = |what: &str| what.to_owned();
+    match name {
+        BodyName::Arm(name) => {
+            let kinds = [("radius", "radius arms"), ("leg", "Y-link legs"), ("spring", "springs")];
+            let of = kinds.into_iter().find(|(word, _)| name.contains(word));
+            both(of.map_or("control arms", |(_, plural)| plural))
+        }
+        BodyName::SteeringArm(_) => both("steering arms"),
+        BodyName::Rail(_) => both("frame rails"),
+        BodyName::Tire(_) => both("tires"),
+        BodyName::SwayMount(_) => both("sway bar mounts"),
+        BodyName::SwayArm(_) => both("sway bar arms"),
+        BodyName::SwayLink(_) | BodyName::StowedLink(_) => both("sway links"),
+        one => body(one),
+    }
+}
+
 /// What could be near and is held against nothing.
 fn not_judged(bodies: &[BodyName]) -> Phrase {
-    let names: Vec<String> = bodies.iter().map(body).collect();
-    Phrase::plain(&format!(
-        "Not checked against everything near it, because its place or thickness is only assumed: {}.",
-        names.join(", ")
-    ))
+    let mut kinds: Vec<String> = Vec::new();
+    for kind in bodies.iter().map(kind_of) {
+        if !kinds.contains(&kind) {
+            kinds.push(kind);
+        }
+    }
+    Phrase::plain(&format!("Assumed, so not fully checked: {}.", kinds.join(", ")))
 }
 
 /// What happens at a limit, as the start of a sentence.

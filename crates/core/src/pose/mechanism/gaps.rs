@@ -8,14 +8,13 @@ use std::cell::OnceCell;
 use glam::DVec3;
 
 use super::super::point::AxlePoint;
+use super::swept::{STEERS, Swept};
 use super::{
     Angle, Body, BodyName, Carrier, Gap, Level, Line, Mechanism, Misalignment, Pairing, Placing, Posed,
     Scene, Side, SwayLinkage, Watched, free_spin, is_judged, pairing,
 };
 use crate::pose::clearance::{Ring, gap, straight_distance};
 
-/// Turns of the wheels at which a steered pair is looked at, lock to lock; odd, so that straight ahead is among them.
-const STEERS: usize = 7;
 /// Of parts further apart than this, mm, it is enough to know so.
 const FAR: f64 = 60.0;
 /// A link's far end so near the middle of an arm, mm, is bolted to it.
@@ -24,23 +23,6 @@ const BESIDE_AN_ARM: f64 = 75.0;
 const NOWHERE: f64 = 10_000.0;
 /// Places a bent bar that rolls freely is looked at.
 const ROLLS: usize = 9;
-
-/// What is known of a body in whatever pose.
-#[derive(Clone, Debug, PartialEq)]
-pub(super) struct Swept {
-    /// Whether it is one straight piece that nothing steers: its ends say all.
-    straight: bool,
-    /// Whether it is steered.
-    steered: bool,
-    /// Whether it is a member with a bend.
-    bent: bool,
-    /// How much further out than the straight piece between its ends any of it gets, mm.
-    beyond: f64,
-    /// At each of [`STEERS`] turns its points on the axle, where a knuckle carries it.
-    points: Vec<[DVec3; 2]>,
-    /// At each of them how far the knuckle that carries it has turned, radians.
-    turns: [f64; STEERS],
-}
 
 /// Every body placed in one pose: two ends, or a ring's centre and a point of its axis.
 pub(super) struct PlacedBodies<'a> {

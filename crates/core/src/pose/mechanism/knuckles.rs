@@ -19,6 +19,19 @@ pub struct Knuckles {
 
 impl Knuckles {
     /// Where a point of a knuckle is on the axle once that knuckle has turned, radians, + left.
+    ///
+    /// ```
+    /// use derecho_core::measure::{Angle, Side};
+    /// use derecho_core::pose::mechanism::Knuckles;
+    /// use glam::DVec3;
+    ///
+    /// let kingpins = [DVec3::new(0.0, 700.0, 400.0), DVec3::new(0.0, -700.0, 400.0)];
+    /// let knuckles = Knuckles { kingpins, axes: [DVec3::Z; 2], lock: Angle::from_degrees(35.0), tie_rod: None };
+    /// // A steering arm that points back goes to the right as the wheel turns left by a quarter.
+    /// let end = knuckles.turned(Side::Left, DVec3::new(-150.0, 700.0, 400.0), std::f64::consts::FRAC_PI_2);
+    /// assert!(end.distance(DVec3::new(0.0, 550.0, 400.0)) < 1e-9);
+    /// assert_eq!(knuckles.right_turn(0.3), 0.3);
+    /// ```
     #[must_use]
     pub fn turned(&self, side: Side, point: DVec3, turn: f64) -> DVec3 {
         let at = usize::from(side == Side::Right);

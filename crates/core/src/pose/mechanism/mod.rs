@@ -4,6 +4,7 @@ use glam::{DQuat, DVec3};
 
 mod gaps;
 mod knuckles;
+mod swept;
 
 use super::body::{Body, BodyName, Carrier, Pairing, is_judged, pairing};
 use super::clearance::Gap;
@@ -103,6 +104,18 @@ impl Stops {
     }
 
     /// The same so much further both ways.
+    ///
+    /// ```
+    /// use derecho_core::measure::Length;
+    /// use derecho_core::pose::mechanism::Stops;
+    ///
+    /// let mm = Length::from_mm;
+    /// let (bump, droop) = (mm(100.0), mm(120.0));
+    /// let half = mm(780.0);
+    /// let stops =
+    ///     Stops { bump, droop, bump_half_spacing: half, droop_half_spacing: half, half_track: half };
+    /// assert_eq!(stops.further(mm(12.7)).bump, mm(112.7));
+    /// ```
     #[must_use]
     pub fn further(&self, by: Length) -> Self {
         Self { bump: self.bump + by, droop: self.droop + by, ..*self }
@@ -252,8 +265,8 @@ pub struct Mechanism {
     rest: Vec<Rest>,
     /// The axle where it was fitted.
     fitted: Placing,
-    /// Of each body what [`gaps`] knows of it beforehand.
-    swept: Vec<gaps::Swept>,
+    /// What is known of each body in whatever pose.
+    swept: Vec<swept::Swept>,
 }
 
 /// How a member lay when everything was tightened.
@@ -363,6 +376,34 @@ impl Posed {
 const ONWARD: [[f64; 4]; 4] =
     [[1.0, 0.0, 0.0, 0.0], [2.0, -1.0, 0.0, 0.0], [3.0, -3.0, 1.0, 0.0], [4.0, -6.0, 4.0, -1.0]];
 
+/// The links of the suspension as bodies.
+fn link_bodies(members: &[Member]) -> impl Iterator<Item = Body> + '_ {
+    members.iter().enumerate().map(|(index, member)| Body {
+        name: member.name.clone(),
+        carrier: Carrier::Member(index),
+        hangs_on: member.hangs_on,
+        points: Vec::new(),
+        ring: None,
+        radius: member.radius,
+        wanted: Length::ZERO,
+        assumed: member.assumed,
+    })
+}
+
+/// The drag link as a body.
+fn drag_link_body(steering: Option<&(DragLink, Length)>, assumed: bool) -> Option<Body> {
+    steering.map(|(link, radius)| Body {
+        name: BodyName::DragLink,
+        carrier: Carrier::DragLink,
+        hangs_on: Some(Side::of(link.pitman.vector().y)),
+        points: Vec::new(),
+        ring: None,
+        radius: *radius,
+        wanted: Length::ZERO,
+        assumed,
+    })
+}
+
 impl Mechanism {
     /// Puts the parts together. The suspension's own fitted pose is where bushings were
     /// tightened; `fitted` names it.
@@ -379,29 +420,10 @@ impl Mechanism {
             sway,
             stops,
             driven,
-            ..
+            steering_assumed: assumed,
         } = parts;
-        let rods = members.iter().enumerate().map(|(index, member)| Body {
-            name: member.name.clone(),
-            carrier: Carrier::Member(index),
-            hangs_on: member.hangs_on,
-            points: Vec::new(),
-            ring: None,
-            radius: member.radius,
-            wanted: Length::ZERO,
-            assumed: member.assumed,
-        });
-        let drag = steering.as_ref().map(|(link, radius)| Body {
-            name: BodyName::DragLink,
-            carrier: Carrier::DragLink,
-            hangs_on: Some(Side::of(link.pitman.vector().y)),
-            points: Vec::new(),
-            ring: None,
-            radius: *radius,
-            wanted: Length::ZERO,
-            assumed: parts.steering_assumed,
-        });
-        let bodies: Vec<Body> = rods.chain(drag).chain(bodies).collect();
+        let bodies: Vec<Body> =
+            link_bodies(&members).chain(drag_link_body(steering.as_ref(), assumed)).chain(bodies).collect();
         let placing = Placing::of(fitted, suspension.axle_height());
         let rest = members
             .iter()
