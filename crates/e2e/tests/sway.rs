@@ -325,10 +325,10 @@ async fn a_shock_in_the_way_is_found_and_its_pose_is_one_press_away() {
             kept(&page, &shop, &pointer, "22").await?;
         }
         page.sees("[data-room]", "clear everything measured near them").await?;
-        // A panel across the arm wants a hole.
+        // A panel across the arm, which points forward from behind the axle, wants a hole.
         page.press("Add a panel").await?;
         page.saved().await?;
-        type_at(&page, "/sway/room/panels/0/at", "5").await?;
+        type_at(&page, "/sway/room/panels/0/at", "-5").await?;
         page.saved().await?;
         page.sees("[data-cut='inner fender']", "Cut the inner fender from").await?;
         page.key("u").await?;

@@ -123,11 +123,8 @@ fn every_gap_is_drawn_as_long_as_it_is_reported() {
     let mut value = demo("lookout-truck-7");
     value["sway"]["link"] = json!("8 1/4 in");
     let room = room(&value);
-    for thing in &room.things {
-        assert!(room.gaps.iter().any(|gap| gap.thing == thing.name), "{}", thing.name.0.inches());
-    }
-    // Control arms, track bar and drag link are drawn as links.
-    assert!(room.gaps.len() >= 11, "{}", room.gaps.len());
+    // What stays more than 200 mm off is not told; control arms, track bar and drag link are drawn as links.
+    assert!(room.gaps.len() >= 10, "{}", room.gaps.len());
     for found in &room.gaps {
         let Some(thing) = room.things.iter().find(|thing| thing.name == found.thing) else { continue };
         let [rod, there] = found.between_mm.map(glam::DVec3::from_array);
