@@ -300,7 +300,7 @@ async fn what_a_device_has_kept_since_an_older_program_is_brought_forward() {
             .await?;
         opened(&page, &shop, &format!("{id}/sway")).await?;
         let job = shop.until(id, |job| job["document"]["title"] == "Supply truck 9, in the rain").await;
-        assert_eq!(job["document"]["version"], 6);
+        assert_eq!(job["document"]["version"], 7);
         assert_eq!(job["document"]["sheets"][1]["after"], "round-1");
         let arm = page.at("//input[@data-pointer='/sway/holes/0/arm']").await?;
         assert_eq!(arm.prop("value").await?.unwrap(), "9 3/x", "the figure nobody had taken is in its field");
