@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 
 use super::DOCUMENT_VERSION;
 use super::bracketing::Bracketing;
+use super::diagnosis::Diagnosis;
 use super::hardpoints::Hardpoints;
 use super::ids::RoundId;
 use super::proof::Proof;
@@ -73,6 +74,9 @@ pub struct Job {
     /// What was done of the work.
     #[serde(default, skip_serializing_if = "Work::is_empty")]
     pub bolt_up: Work,
+    /// What was looked at to find a cause, and the causes found.
+    #[serde(default, skip_serializing_if = "Diagnosis::is_empty")]
+    pub diagnosis: Diagnosis,
     /// What was looked at, driven and agreed afterwards.
     #[serde(default, skip_serializing_if = "Proof::is_empty")]
     pub proof: Proof,
@@ -155,6 +159,7 @@ impl Job {
             sheets: Vec::new(),
             setups: Setups::default(),
             bolt_up: Work::default(),
+            diagnosis: Diagnosis::default(),
             proof: Proof::default(),
             settled: None,
         }

@@ -14,6 +14,7 @@
 pub mod bodies;
 pub mod bracketing;
 pub mod check;
+pub mod diagnosis;
 pub mod gate_keys;
 pub mod hardpoints;
 pub mod heights;
@@ -36,6 +37,7 @@ pub mod vehicle;
 pub mod work;
 
 pub use bracketing::Bracketing;
+pub use diagnosis::Diagnosis;
 pub use hardpoints::Hardpoints;
 pub use ids::{ArmHoleId, BarId, BracketId, DragLinkId, DrillId, HeightId, HoleId, RoundId};
 pub use job::*;

@@ -17,6 +17,7 @@ pub mod card;
 pub mod cautions;
 pub mod cycle;
 pub mod defaults;
+pub mod diagnosis;
 pub mod elevation;
 pub mod findings;
 pub mod log;

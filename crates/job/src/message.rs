@@ -45,6 +45,8 @@ pub enum Topic {
     BoltUp,
     /// Stage Prove.
     Prove,
+    /// The search for a cause.
+    Diagnosis,
     /// Where a job stands and what comes next.
     Status,
 }

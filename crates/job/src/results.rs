@@ -16,6 +16,7 @@ use crate::cautions::{Caution, Stage, cautions};
 use crate::cycle::near::{self, NearResult};
 use crate::cycle::{self, Brief, CycleResult};
 use crate::defaults::Assumption;
+use crate::diagnosis::{DiagnosisResult, diagnosis};
 use crate::document::check::FieldError;
 use crate::document::{AxleLocation, Job, Settled};
 use crate::elevation::{Elevation, elevation};
@@ -74,6 +75,10 @@ pub struct Results {
     /// What each complaint suggests to look at.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub complaints: Vec<ComplaintAdvice>,
+    /// Why it is as it is, where there is something to search for.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub diagnosis: Option<DiagnosisResult>,
     /// Whether the results a settled job was settled on still stand.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -145,6 +150,7 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
         findings: closing.findings,
         status: closing.status,
         complaints: advice(job, resolved, bar.as_ref(), links_work),
+        diagnosis: diagnosis(job, resolved),
         bar,
         first_answer: bar::first::first_answer(job, resolved),
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),

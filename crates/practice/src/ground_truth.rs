@@ -69,6 +69,13 @@ impl TruePlace {
     pub(crate) fn eye(&self, ground_truth: &GroundTruth) -> Length {
         Length::from_mm(self.placing.place(ground_truth.axle_eye).vector().z)
     }
+
+    /// How much further forward the left end of the axle is than the right one, 1400 mm apart.
+    pub(crate) fn left_ahead(&self, ground_truth: &GroundTruth) -> Length {
+        let height = ground_truth.axle_height.to_mm();
+        let end = |left: f64| self.placing.place(AxlePoint::from_mm(0.0, left, height)).vector().x;
+        Length::from_mm(end(700.0) - end(-700.0))
+    }
 }
 
 impl GroundTruth {

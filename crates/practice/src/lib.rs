@@ -7,8 +7,11 @@
 //! to it; `technician` how it is read and written into a job; `trial` many of them sent through the whole job; `lessons`
 //! vehicles with something planted, and what was learnt.
 //!
+//! `faults` are vehicles with something wrong, and whether the search for a cause finds it.
+//!
 //! Not here: advice. It comes from the job crate, by the same calls that answer a screen.
 
+pub mod faults;
 mod ground_truth;
 pub mod lessons;
 pub mod session;

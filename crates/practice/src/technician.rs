@@ -31,7 +31,7 @@ const HURRIED: Length = Length::from_mm(1.5);
 const REPEATS: usize = 4;
 
 /// A length as somebody writes it off the tape.
-fn typed(length: Length, unit: Unit) -> TapeEntry {
+pub(crate) fn typed(length: Length, unit: Unit) -> TapeEntry {
     let style = match unit {
         Unit::Inches => Style::Sixteenths,
         Unit::Millimetres => Style::TenthMillimetres,
@@ -90,7 +90,7 @@ impl Technician {
     }
 
     /// Which feature somebody goes to at first.
-    fn chooses(self, vehicle: &mut PracticeVehicle) -> Feature {
+    pub(crate) fn chooses(self, vehicle: &mut PracticeVehicle) -> Feature {
         match (vehicle.chance(), self) {
             (chance, Self::Careful) if chance < 0.8 => Feature::Hub,
             (chance, Self::Hurried) if chance < 0.4 => Feature::Hub,
@@ -100,8 +100,8 @@ impl Technician {
     }
 
     /// One reading on one side, as these hands take it.
-    fn reading(self, vehicle: &mut PracticeVehicle, feature: Feature, side: Side) -> Length {
-        if self == Self::Careful {
+    fn reading(self, vehicle: &mut PracticeVehicle, feature: Feature, side: Side, bounced: bool) -> Length {
+        if bounced && self == Self::Careful {
             vehicle.bounce();
         }
         vehicle.read(feature, side, self.noise())
@@ -109,18 +109,29 @@ impl Technician {
 
     /// A sheet of readings on both sides.
     pub fn sheet(self, vehicle: &mut PracticeVehicle, feature: Feature, id: String, after: RoundId) -> Sheet {
+        self.sheet_where(vehicle, feature, (id, after), true)
+    }
+
+    /// A sheet of readings on both sides; where it is not `bounced`, of the axle as its bushings hold it.
+    pub(crate) fn sheet_where(
+        self,
+        vehicle: &mut PracticeVehicle,
+        feature: Feature,
+        (id, after): (String, RoundId),
+        bounced: bool,
+    ) -> Sheet {
         let hurried = self == Self::Hurried;
         let repeats = match self {
             Self::Careful => REPEATS,
             Self::Hurried => 1 + usize::from(vehicle.chance() < 0.5),
         };
         vehicle.leant_on = hurried && vehicle.chance() < 0.3;
-        if hurried && vehicle.chance() < 0.7 {
+        if hurried && vehicle.chance() < 0.7 && bounced {
             vehicle.bounce();
         }
         let unit = vehicle.unit;
         let mut side = |side| -> Vec<Option<TapeEntry>> {
-            (0..repeats).map(|_| Some(typed(self.reading(vehicle, feature, side), unit))).collect()
+            (0..repeats).map(|_| Some(typed(self.reading(vehicle, feature, side, bounced), unit))).collect()
         };
         let (left, right) = (side(Side::Left), side(Side::Right));
         vehicle.leant_on = false;
@@ -217,7 +228,7 @@ impl Technician {
                 let Some(sheet) = job.sheets.last_mut() else { return };
                 let Some(feature) = feature(sheet.method) else { return };
                 let side = if further == Further::RepeatLeft { Side::Left } else { Side::Right };
-                let reading = Some(typed(self.reading(vehicle, feature, side), unit));
+                let reading = Some(typed(self.reading(vehicle, feature, side, true), unit));
                 if side == Side::Left { sheet.left.push(reading) } else { sheet.right.push(reading) }
             }
             Further::BetterFeature => {

@@ -187,7 +187,7 @@ pub fn trial(settings: &TrialSettings, progress: &(dyn Fn(usize) + Sync)) -> Tri
 }
 
 /// The seed of a vehicle: neighbours far apart.
-const fn seed_of(seed: u64, index: u64) -> u64 {
+pub(crate) const fn seed_of(seed: u64, index: u64) -> u64 {
     seed.wrapping_mul(0x9E37_79B9_7F4A_7C15).wrapping_add(index.wrapping_mul(0xD134_2543_DE82_EF95))
 }
 

@@ -69,6 +69,8 @@ pub struct PracticeVehicle {
     pub raised: Length,
     /// The sway link, where a lesson has one.
     pub(crate) link: Option<SwayLink>,
+    /// How far a torn bushing or bracket lets the axle lie to either side, otherwise at every bounce: a deviation.
+    pub(crate) gives: Length,
     lies: Length,
     draws: Draws,
 }
@@ -156,7 +158,7 @@ fn mm(value: f64) -> Length {
 }
 
 /// Anything between two figures, in millimetres.
-fn between(draws: &mut Draws, low: f64, high: f64) -> f64 {
+pub(crate) fn between(draws: &mut Draws, low: f64, high: f64) -> f64 {
     (low + high) / 2.0 + draws.graduation(mm(high - low)).to_mm()
 }
 
@@ -220,6 +222,7 @@ impl PracticeVehicle {
             depth: mm(82.0),
             raised: Length::ZERO,
             link: None,
+            gives: Length::ZERO,
             lies: Length::ZERO,
             draws,
         };
@@ -262,6 +265,14 @@ impl PracticeVehicle {
         TrueObstacle { ends: [end(-60.0), end(60.0)], radius: mm(radius) }
     }
 
+    /// How much longer the wheelbase is on the left than on the right, 1400 mm apart on the axle, at ride height.
+    pub(crate) fn wheelbase_difference(&self) -> Length {
+        let sign = if self.rear { 1.0 } else { -1.0 };
+        let place = self.ground_truth.place(Length::ZERO);
+        let along = place.map_or(Length::ZERO, |place| place.left_ahead(&self.ground_truth));
+        along * -sign
+    }
+
     /// How far the axle truly sits to the left, at rest at ride height.
     #[must_use]
     pub fn true_offset(&self) -> Length {
@@ -292,6 +303,9 @@ impl PracticeVehicle {
     pub fn bounce(&mut self) {
         self.unsettled = false;
         self.lies = self.draws.graduation(self.ground_truth.play * 2.0);
+        if self.gives > Length::ZERO {
+            self.lies = self.lies + self.draws.normal(self.gives);
+        }
     }
 
     /// Lifted, or let down again: bushings hold it until it is bounced.

@@ -71,6 +71,7 @@ fn frozen(results: &Results) -> Value {
             "findings",
             "status",
             "complaints",
+            "diagnosis",
             "elevation",
         ],
     );

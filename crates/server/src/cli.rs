@@ -232,8 +232,11 @@ enum Command {
         #[arg(long, value_enum, default_value = "careful")]
         hands: HandsWord,
         /// Follow the rule of thumb instead of Derecho's answer.
-        #[arg(long)]
+        #[arg(long, conflicts_with = "faults")]
         rule_of_thumb: bool,
+        /// Vehicles with something wrong: count how often the cause is found.
+        #[arg(long)]
+        faults: bool,
         /// What a careful mechanic measures next when an answer is not conclusive.
         #[arg(long, value_enum, default_value = "advised")]
         further: FurtherWord,
@@ -250,6 +253,13 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+}
+
+const fn technician(hands: HandsWord) -> Technician {
+    match hands {
+        HandsWord::Careful => Technician::Careful,
+        HandsWord::Hurried => Technician::Hurried,
+    }
 }
 
 /// Whose words are written.
@@ -379,14 +389,15 @@ fn execute(command: Command) -> Result<(), Failure> {
             let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build();
             runtime.map_err(Failure::could_not)?.block_on(instruments::run(what)).map_err(Failure::could_not)
         }
-        Command::Trial { vehicles, seed, hands, rule_of_thumb, further, json } => {
+        Command::Trial { vehicles, seed, hands, faults: true, json, .. } => {
+            let reported = trial::run_faults(vehicles as usize, seed, technician(hands));
+            if json { print_json(&reported) } else { print(&trial::faults_table(&reported)) }
+        }
+        Command::Trial { vehicles, seed, hands, rule_of_thumb, further, json, .. } => {
             let settings = derecho_practice::trial::TrialSettings {
                 vehicles: vehicles as usize,
                 seed,
-                technician: match hands {
-                    HandsWord::Careful => Technician::Careful,
-                    HandsWord::Hurried => Technician::Hurried,
-                },
+                technician: technician(hands),
                 rule_of_thumb,
                 further: match further {
                     FurtherWord::Advised => FurtherReadings::Advised,

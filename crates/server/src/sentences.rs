@@ -129,7 +129,7 @@ const fn screen_of(topic: Option<Topic>) -> &'static str {
         Some(Topic::Cycle) => "Cycle",
         Some(Topic::Sway) => "Sway",
         Some(Topic::BoltUp) => "Bolt-up",
-        Some(Topic::Prove) => "Prove",
+        Some(Topic::Diagnosis | Topic::Prove) => "Prove",
         Some(Topic::Status) => "Status",
         None => "Workings",
     }

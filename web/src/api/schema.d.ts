@@ -2000,6 +2000,15 @@ export interface components {
             /** @description The arithmetic with this sheet's numbers. */
             working: components["schemas"]["Working"];
         };
+        /** @description A quick check that was made. */
+        CheckRecord: {
+            /** @description When and by whom. */
+            done: components["schemas"]["Mark"];
+            /** @description Whether it was seen. */
+            seen: boolean;
+            /** @description Which. */
+            what: components["schemas"]["QuickCheck"];
+        };
         /**
          * @description What is done with the sway bar on the trail.
          * @enum {string}
@@ -2091,6 +2100,17 @@ export interface components {
              * @default null
              */
             wheels_straight?: boolean;
+        };
+        /** @description A cause that somebody confirmed. */
+        ConfirmedCause: {
+            /** @description What is done about it. */
+            mend: components["schemas"]["Phrase"];
+            /** @description Whether it is mended. */
+            mended: boolean;
+            /** @description In words. */
+            says: components["schemas"]["Phrase"];
+            /** @description Which. */
+            suspect: components["schemas"]["Suspect"];
         };
         /** @description A conversion to a Y-shaped upper link. */
         Conversion: {
@@ -2311,6 +2331,41 @@ export interface components {
             truly_now_mm: number;
             /** @description Whether it was won. */
             won: boolean;
+        };
+        /** @description The search for a cause. */
+        Diagnosis: {
+            /**
+             * @description Causes that were confirmed, oldest first; each once.
+             * @default []
+             */
+            causes?: components["schemas"]["FoundCause"][];
+            /**
+             * @description Quick checks, oldest first; each once.
+             * @default []
+             */
+            checks?: components["schemas"]["CheckRecord"][];
+        };
+        /** @description The search for a cause. */
+        DiagnosisResult: {
+            /** @description Causes that somebody confirmed. */
+            confirmed: components["schemas"]["ConfirmedCause"][];
+            /** @description Every figure it rests on. */
+            figures: components["schemas"]["WeighedFigure"][];
+            /** @description What to look at next, what divides them most for its minutes first. */
+            next: components["schemas"]["NextCheck"][];
+            /**
+             * Format: double
+             * @description How likely nothing is wrong, 0 to 1.
+             */
+            nothing_share: number;
+            /** @description In one sentence. */
+            says: components["schemas"]["Phrase"];
+            /** @description What was seen so far, in words, in the document's order. */
+            seen: components["schemas"]["Phrase"][];
+            /** @description The likelier suspects, the likeliest first. */
+            suspects: components["schemas"]["RankedSuspect"][];
+            /** @description Whether the likeliest can be told. */
+            told: boolean;
         };
         /** @description A disconnect. */
         DisconnectPart: {
@@ -2908,7 +2963,7 @@ export interface components {
          * @description What it is about.
          * @enum {string}
          */
-        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "link_beside_bar" | "steers_over_bumps" | "links_fail" | "thread_engaged" | "clearance_not_checked";
+        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "link_beside_bar" | "steers_over_bumps" | "links_fail" | "thread_engaged" | "cause_open" | "clearance_not_checked";
         /**
          * @description How it comes out.
          * @enum {string}
@@ -2985,6 +3040,19 @@ export interface components {
              * @default []
              */
             frame_holes?: components["schemas"]["Hole"][];
+        };
+        /** @description A cause that somebody confirmed. */
+        FoundCause: {
+            /** @description When it was confirmed, and by whom. */
+            done: components["schemas"]["Mark"];
+            /** @description When it was mended, and by whom; absent while it is not. */
+            mended?: components["schemas"]["Mark"];
+            /** @description What was done about it. */
+            mended_note?: string;
+            /** @description What was seen. */
+            note?: string;
+            /** @description What it is. */
+            what: components["schemas"]["Suspect"];
         };
         /** @description Tubes welded through both frame rails, in which a splined bar runs: where their holes go. */
         FrameTubes: {
@@ -3362,6 +3430,8 @@ export interface components {
             bracket?: components["schemas"]["Bracketing"];
             /** @description What is complained about, asked again at the end. */
             complaints?: components["schemas"]["Complaint"][];
+            /** @description What was looked at to find a cause, and the causes found. */
+            diagnosis?: components["schemas"]["Diagnosis"];
             /** @description Always `derecho-job`. */
             format: components["schemas"]["Format"];
             /** @description Where the links are, what they end in, what stands in their way. */
@@ -4024,6 +4094,24 @@ export interface components {
          * @enum {string}
          */
         NeighbourKind: "obstacle" | "shock" | "rail" | "tyre" | "steered_tyre";
+        /** @description A check that is offered. */
+        NextCheck: {
+            /** @description Its question, answered with yes or no. */
+            asks: components["schemas"]["Phrase"];
+            /** @description Which. */
+            check: components["schemas"]["QuickCheck"];
+            /** @description What a no would mean. */
+            if_not: components["schemas"]["Phrase"];
+            /** @description What a yes would mean. */
+            if_seen: components["schemas"]["Phrase"];
+            /** @description What to mind at it. */
+            mind: components["schemas"]["Phrase"];
+            /**
+             * Format: int32
+             * @description Minutes it takes, tools in hand.
+             */
+            minutes: number;
+        };
         /** @description What one further reading is worth. */
         NextOption: {
             /** @description Which. */
@@ -5015,6 +5103,33 @@ export interface components {
          * @enum {string}
          */
         Purpose: "centre_axle" | "level_bar" | "clear_something" | "fit_sway_links" | "choose_sway_bar" | "convert_to_y_link" | "swap_bar" | "check_work";
+        /**
+         * @description A quick check: something that is looked at with a simple answer.
+         * @enum {string}
+         */
+        QuickCheck: "bolt_moves" | "bushing_moves" | "bracket_moves" | "rubbed_paint" | "bar_not_straight" | "bar_length_differs" | "turns_differ" | "frame_eye_elsewhere" | "axle_eye_elsewhere" | "hole_differs" | "bounced_differs" | "stood_otherwise" | "pressures_differ" | "wheels_not_straight" | "floor_slopes" | "other_point_differs" | "diagonals_differ" | "arms_differ" | "housing_not_straight" | "links_differ" | "spline_marks_differ" | "link_in_line" | "leans_unlike" | "keeps_swinging" | "springs_differ" | "load_one_sided";
+        /** @description A suspect, ranked. */
+        RankedSuspect: {
+            /** @description Why it would explain what is seen. */
+            because: components["schemas"]["Phrase"];
+            /** @description What is done about it. */
+            mend: components["schemas"]["Phrase"];
+            /** @description By its name, with how large it is. */
+            says: components["schemas"]["Phrase"];
+            /**
+             * Format: double
+             * @description How likely, 0 to 1, alone or with another.
+             */
+            share: number;
+            /** @description How large, where the figures say so: + left, up, longer, higher on the left. */
+            size_mm?: components["schemas"]["Length"];
+            /** @description The screen on which it is put right. */
+            stage: components["schemas"]["Stage"];
+            /** @description Which. */
+            suspect: components["schemas"]["Suspect"];
+            /** @description What that is good to, U. */
+            uncertainty_mm?: components["schemas"]["Length"];
+        };
         /** @description A length read back. */
         ReadBack: {
             /** @description In inches, to 1/16, or to 1/32 where it lies on one. */
@@ -5110,6 +5225,8 @@ export interface components {
             complaints?: components["schemas"]["ComplaintAdvice"][];
             /** @description The version of the rules that computed this. */
             core_version: string;
+            /** @description Why it is as it is, where there is something to search for. */
+            diagnosis?: components["schemas"]["DiagnosisResult"];
             /** @description What the end view is drawn from. */
             elevation: components["schemas"]["Elevation"];
             /** @description What is taken where a field is left empty, each with its field. */
@@ -6321,6 +6438,11 @@ export interface components {
             /** @description To what. */
             thing: string;
         };
+        /**
+         * @description Something that may be wrong with the vehicle, or with how it was measured.
+         * @enum {string}
+         */
+        Suspect: "full_difference" | "sign_turned" | "measured_hanging" | "not_bounced" | "leaned_on" | "another_height" | "tires_unlike" | "wheels_turned" | "sloping_floor" | "reference_crooked" | "frame_bracket_sideways" | "frame_bracket_height" | "axle_bracket_sideways" | "axle_bracket_height" | "other_hole" | "length_off" | "bar_bent" | "bolt_loose" | "bushing_torn" | "bracket_tearing" | "arms_unlike" | "housing_bent" | "frame_out_of_square" | "sway_links_unlike" | "arm_on_other_spline" | "arm_over_center" | "drag_link_not_parallel" | "track_bar_hits" | "shocks_tired" | "springs_unlike" | "load_to_one_side";
         /** @description Everything of stage Sway. */
         Sway: {
             /**
@@ -7211,6 +7333,15 @@ export interface components {
             says: components["schemas"]["Phrase"];
             /** @description `droop`, `bump`, `left_up` or `right_up`. */
             way: string;
+        };
+        /** @description A figure that was held against the suspects. */
+        WeighedFigure: {
+            /** @description By how much it differs from what it should be. */
+            differs: components["schemas"]["Phrase"];
+            /** @description What is left of that once the likeliest suspect has explained what it does. */
+            left: components["schemas"]["Phrase"];
+            /** @description What it is of. */
+            says: components["schemas"]["Phrase"];
         };
         /**
          * @description What it weighs, the worst first.

@@ -18,6 +18,7 @@ const OF_PART = {
   bracket: "bracket",
   sway: "sway",
   bolt_up: "bolt_up",
+  diagnosis: "prove",
   proof: "prove",
   settled: "prove",
 } satisfies Record<keyof Job, StageName>;

@@ -17,6 +17,7 @@ pub mod print;
 pub mod said;
 pub mod side;
 pub mod squareness;
+pub mod suspicion;
 pub mod tape;
 pub mod typed;
 pub mod unit_entry;

@@ -6,6 +6,7 @@
 pub mod asks;
 mod bracketing;
 mod checker;
+mod diagnosis;
 mod hardpoints;
 mod rig;
 mod setups;
@@ -56,6 +57,7 @@ pub fn check(job: &Job) -> Vec<FieldError> {
     checker.vehicle(&job.vehicle);
     checker.sway(&job.sway);
     checker.work(&job.bolt_up);
+    checker.diagnosis(&job.diagnosis);
     checker.proof(&job.proof);
     checker.faults
 }

@@ -55,6 +55,8 @@ pub enum FindingKind {
     LinksFail,
     /// Fewer threads are engaged than hold.
     ThreadEngaged,
+    /// A cause was found and is not mended.
+    CauseOpen,
     /// An eye is moved or another bar goes in, and nothing was measured that could be in its way.
     ClearanceNotChecked,
 }
@@ -165,6 +167,7 @@ impl FindingKind {
             | Self::NotLookedAt
             | Self::MovedOtherwise
             | Self::RoadStopped
+            | Self::CauseOpen
             | Self::NotAsPlanned => Stage::Prove,
             Self::YLinkFails => Stage::Bracket,
             Self::Overstressed | Self::LinksFail => Stage::Sway,
@@ -190,6 +193,7 @@ impl FindingKind {
             | Self::NotRight
             | Self::ComplaintAgain
             | Self::RoadStopped
+            | Self::CauseOpen
             | Self::DoesNotFit
             | Self::PartWrong
             | Self::TorqueOther
@@ -226,6 +230,7 @@ impl FindingKind {
             | Self::StepsOpen
             | Self::YLinkFails
             | Self::TravelEnds
+            | Self::CauseOpen
             | Self::ClearanceNotChecked => Weight::Function,
             Self::PartWrong | Self::NotAsPlanned => Weight::Fit,
             Self::LinkBesideBar | Self::SteersOverBumps => Weight::Comfort,

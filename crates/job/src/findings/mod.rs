@@ -2,6 +2,7 @@
 //! worst first. Prove, the strip, the job list, the card and settling read it. Not here: the judging itself, which each
 //! stage does; the sentences.
 
+mod cause;
 mod drive;
 mod figure;
 pub mod finding;
@@ -20,6 +21,7 @@ pub fn register(sources: &Sources<'_>) -> Vec<Finding> {
     let Sources { job, progressed, .. } = *sources;
     let mut findings = work::findings(sources);
     findings.extend(drive::findings(sources));
+    findings.extend(cause::findings(job));
     findings.extend(fitted::findings(sources));
     findings.extend(travel::findings(sources));
     let concerns =

@@ -10,6 +10,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::message::{LogMessage, Set};
+use crate::diagnosis::message::DiagnosisMessage;
 use crate::document::work::PartState;
 use crate::document::{EyeOff, Job, Round, SheetKind, length_of};
 use crate::message::Message;
@@ -120,6 +121,14 @@ fn of_the_steps(job: &Job) -> Vec<LogFact> {
     entries
 }
 
+/// Causes that were found: when they were mended, or while they are not, when they were confirmed.
+fn of_the_causes(job: &Job) -> impl Iterator<Item = LogFact> {
+    job.diagnosis.causes.iter().map(|cause| {
+        let mark = cause.mended.as_ref().unwrap_or(&cause.done);
+        entry(LogKind::Defect, Some(mark.at), &mark.by, DiagnosisMessage::Record(cause.clone()))
+    })
+}
+
 /// What each round set, and what was read after it.
 fn of_the_rounds(job: &Job, resolved: &Resolved) -> Vec<LogFact> {
     let mut entries = Vec::new();
@@ -182,6 +191,7 @@ pub fn log(job: &Job) -> Vec<LogFact> {
     entries.extend(of_the_rounds(job, &resolved));
     entries.extend(of_the_fasteners(job, &resolved));
     entries.extend(of_the_steps(job));
+    entries.extend(of_the_causes(job));
     for part in &job.bolt_up.parts {
         if matches!(part.state, Some(PartState::Missing | PartState::Wrong)) {
             entries.push(entry(LogKind::Defect, None, "", LogMessage::Part(part.clone())));

@@ -8,7 +8,7 @@ pub mod complaints;
 pub mod look;
 pub mod message;
 pub mod misplaced;
-mod prediction;
+pub(crate) mod prediction;
 pub mod settling;
 pub mod verdict;
 
@@ -37,7 +37,7 @@ use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::setups::moves::EyeMoves;
 use crate::setups::{Resolved, Setups, read_before};
-use crate::tape::SheetResult;
+use crate::tape::{SheetResult, same_feature};
 use crate::verdict::{FitCheck, FitVerdict, check};
 
 /// Predicted against measured.
@@ -454,12 +454,6 @@ fn sway_unmeasured(job: &Job, found: FoundElsewhere<'_>, fitted: bool) -> Option
         advice: advice.into(),
         ..bare(check(name, FitVerdict::Open, ProveMessage::LinksUnmeasured), verdict)
     })
-}
-
-/// Features of one's own are alike where they go by one name.
-fn same_feature(one: &Sheet, other: &Sheet) -> bool {
-    let feature = |sheet: &Sheet| (sheet.method, sheet.sense, sheet.method_name.trim().to_lowercase());
-    feature(one) == feature(other)
 }
 
 fn reported(centring: &Centring) -> SaidOffset {

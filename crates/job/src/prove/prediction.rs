@@ -16,7 +16,7 @@ use crate::setups::{Setup, Setups};
 /// (L/h)²·(u_L0² + u_L1²), or turned by count (L/h)²·(advance per turn · u_turns)², (∂p/∂v·u_v)², (play/√3)², and the
 /// square of what the place of an eye that was found elsewhere is good to.
 #[must_use]
-pub(super) fn uncertainty(
+pub(crate) fn uncertainty(
     job: &Job,
     setups: &Setups,
     (earlier, fitted): (&Setup, &Setup),

@@ -7,6 +7,7 @@ pub mod message;
 
 use self::message::{RecordHeading, RecordMessage};
 use crate::bolt_up::{FastenerLine, Tightness, WorkResult};
+use crate::diagnosis::message::DiagnosisMessage;
 use crate::document::proof::ALL_THAT_WAS_OPEN;
 use crate::document::{Job, Settled, SheetKind};
 use crate::findings::Weight;
@@ -30,7 +31,7 @@ pub struct RecordSection {
 pub fn record(job: &Job, results: &Results, work: &WorkResult) -> Option<(Message, Vec<RecordSection>)> {
     let settled = job.settled.as_ref()?;
     let sections = [
-        (RecordHeading::Complaint, complaints(job)),
+        (RecordHeading::Complaint, complaints(job).into_iter().chain(causes(job)).collect()),
         (RecordHeading::Measured, measured(job)),
         (RecordHeading::Set, settings(job)),
         (RecordHeading::Torques, torques(job, work)),
@@ -50,6 +51,11 @@ fn closed(job: &Job, settled: &Settled, results: &Results) -> Message {
     }
     let day = settled.at.to_zoned(TimeZone::UTC).date();
     RecordMessage::Closed { by: job.proof.by.trim().to_owned(), day }.into()
+}
+
+/// What was found to be the cause, and what was done about it.
+fn causes(job: &Job) -> impl Iterator<Item = Message> {
+    job.diagnosis.causes.iter().map(|cause| DiagnosisMessage::Record(cause.clone()).into())
 }
 
 fn complaints(job: &Job) -> Vec<Message> {

@@ -97,6 +97,13 @@ pub(crate) fn graduation(sheet: &Sheet) -> Length {
     )
 }
 
+/// Whether two sheets are of one reference point, whose error they share. Features of one's own are alike where they go by
+/// one name.
+pub(crate) fn same_feature(one: &Sheet, other: &Sheet) -> bool {
+    let feature = |sheet: &Sheet| (sheet.method, sheet.sense, sheet.method_name.trim().to_lowercase());
+    feature(one) == feature(other)
+}
+
 /// Mean height of the frame above the hubs, where both sides were read.
 #[must_use]
 pub fn stance(sheet: &Sheet) -> Option<Length> {

@@ -8,6 +8,7 @@ mod bracket;
 mod card;
 mod cautions;
 mod cycle;
+mod diagnosis;
 mod fit;
 mod kinds;
 mod log;
@@ -34,6 +35,7 @@ pub(crate) fn say(message: &Message) -> Phrase {
         Topic::Card => said(message, card::card),
         Topic::Log => said(message, log::log),
         Topic::Record => said(message, record::record),
+        Topic::Diagnosis => said(message, diagnosis::diagnosis),
         Topic::Prove => said(message, prove::prove),
         Topic::Status => said(message, status::status),
         Topic::Sway => said(message, sway::sway),

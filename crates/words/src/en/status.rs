@@ -77,6 +77,7 @@ const fn put_right(kind: FindingKind) -> &'static str {
         FindingKind::SteersOverBumps => "Find what steers the wheels over bumps",
         FindingKind::LinksFail => "Choose sway links that work",
         FindingKind::ThreadEngaged => "Set the bar so that enough thread is engaged",
+        FindingKind::CauseOpen => "Fix what was found",
         FindingKind::ClearanceNotChecked => "Check the clearance over the travel",
     }
 }

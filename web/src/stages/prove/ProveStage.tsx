@@ -15,6 +15,7 @@ import { bad, good, measure, mind, plain, type Sign } from "../../ui/sign";
 import { WorkingOut } from "../../ui/WorkingOut";
 import { SheetAnswer } from "../tape/SheetAnswer";
 import { SheetForm } from "../tape/SheetForm";
+import { CauseSearch } from "./CauseSearch";
 import { ComplaintsAgain } from "./ComplaintsAgain";
 import { LookedAt, openOf } from "./LookedAt";
 import { Movement } from "./Movement";
@@ -41,6 +42,7 @@ export function ProveStage() {
   const { prove } = results;
   const sections: Section[] = [
     readSection(results, sheet, result),
+    ...causeSection(results),
     ...(prove ? [roadSection(job, results), settleSection(job, results), dueSection(results)] : []),
     recordSection(job),
   ];
@@ -109,6 +111,20 @@ function readSection(results: Results, sheet: Sheet | undefined, result: SheetRe
     ),
     inputs: <AfterReadings sheet={sheet} result={result} />,
   };
+}
+
+/** Why it is as it is, where there is something to search for. */
+function causeSection({ diagnosis }: Results): Section[] {
+  if (!diagnosis) return [];
+  const open = diagnosis.confirmed.some((cause) => !cause.mended);
+  return [
+    {
+      value: "cause",
+      label: "Cause",
+      sign: open ? bad("to fix") : diagnosis.told ? mind("likely found") : measure("to look at"),
+      inputs: <CauseSearch found={diagnosis} />,
+    },
+  ];
 }
 
 /** The after-readings, or the way to where there is something to read. */

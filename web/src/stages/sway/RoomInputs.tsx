@@ -5,6 +5,7 @@ import { heightLabel } from "../../job/heights";
 import { LengthFields } from "../../job/LengthFields";
 import { useJob } from "../../job/useJob";
 import { Choice, optionsOf } from "../../ui/Choice";
+import { Fold } from "../../ui/Fold";
 import { Rows } from "../../ui/Rows";
 import { TextField } from "../../ui/TextField";
 import { PointInput } from "../tape/PointInput";
@@ -16,6 +17,8 @@ const SIZES = [
   ["link_thickness", "Thickness of a link, including its joints"],
   ["rail_underside", "Bottom of the frame rails above the floor"],
   ["rail_height", "Height of a rail"],
+] as const;
+const TUBE = [
   ["tube_outside", "Tube the bar runs in, outside diameter"],
   ["tube_length", "Length of that tube"],
   ["mount_from_centre", "Middle of a bar mount from the vehicle centerline"],
@@ -54,6 +57,11 @@ export function RoomInputs() {
           onCommit={(steering_lock) => set({ steering_lock })}
         />
       </div>
+      <Fold title="Tube and mounts of the bar" keep>
+        <div className="grid items-end gap-x-2 sm:grid-cols-2">
+          <LengthFields at="/sway/room" form={form} fields={TUBE} onPut={set} />
+        </div>
+      </Fold>
       <h4 className="mt-2 font-semibold">Shocks, same on both sides</h4>
       <ShockRows form={form} onSet={set} />
       <h4 className="mt-2 font-semibold">Panels the arm must pass through</h4>

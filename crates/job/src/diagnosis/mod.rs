@@ -1,0 +1,440 @@
+//! Why it is as it is: every suspect, and pairs of the likelier, held against all figures at once, the complaints and what
+//! was seen; ranked, with what to look at next.
+//!
+//! `figures` gathers what was measured, `effect` says what each suspect does to it, `tables` what practice knows
+//! beforehand, `next` what to look at. Not here: the sentences; and what it does to the job, which is settled by `findings`.
+
+mod effect;
+mod figures;
+pub mod message;
+mod next;
+mod tables;
+
+use derecho_core::measure::Length;
+use derecho_core::measure::suspicion::{Suspicion, log_sum};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use self::effect::Vehicle;
+pub use self::figures::FigureKind;
+use self::figures::{Gathered, gather};
+use self::message::DiagnosisMessage;
+pub use self::next::NextCheck;
+pub(crate) use self::tables::looks_for;
+use crate::cautions::Stage;
+use crate::document::diagnosis::{QuickCheck, Suspect};
+use crate::document::{ComplaintAbout, ComplaintAfter, Job};
+use crate::message::Message;
+use crate::setups::Resolved;
+
+/// How likely a vehicle that somebody brings has nothing wrong; and one with a fault a second one.
+const NOTHING_WRONG: f64 = 0.12;
+const TWO_FAULTS: f64 = 0.15;
+/// Of how many of the likeliest pairs are made.
+const PAIRED: usize = 6;
+/// From this share on it can be told.
+const TOLD: f64 = 0.85;
+/// What is less likely is not shown, and no more than so many.
+const SHOWN: f64 = 0.02;
+const MOST_SHOWN: usize = 6;
+/// From this share on it is told how large it is.
+const SIZED: f64 = 0.1;
+/// Figures ask why where a suspect explains them so many times as well as nothing.
+const FAR_BETTER: f64 = 10.0;
+/// How much a complaint that nobody made says, against one that was.
+const SILENCE: f64 = 0.5;
+
+/// A suspect, ranked.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct RankedSuspect {
+    /// Which.
+    pub suspect: Suspect,
+    /// How likely, 0 to 1, alone or with another.
+    #[serde(serialize_with = "derecho_core::measure::figure::exactly")]
+    pub share: f64,
+    /// By its name, with how large it is.
+    pub says: Message,
+    /// Why it would explain what is seen.
+    pub because: Message,
+    /// What is done about it.
+    pub mend: Message,
+    /// The screen on which it is put right.
+    pub stage: Stage,
+    /// How large, where the figures say so: + left, up, longer, higher on the left.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub size_mm: Option<Length>,
+    /// What that is good to, U.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub uncertainty_mm: Option<Length>,
+}
+
+/// A figure that was held against the suspects.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct WeighedFigure {
+    /// What it is of.
+    pub says: Message,
+    /// By how much it differs from what it should be.
+    pub differs: Message,
+    /// What is left of that once the likeliest suspect has explained what it does.
+    pub left: Message,
+}
+
+/// A cause that somebody confirmed.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct ConfirmedCause {
+    /// Which.
+    pub suspect: Suspect,
+    /// In words.
+    pub says: Message,
+    /// What is done about it.
+    pub mend: Message,
+    /// Whether it is mended.
+    pub mended: bool,
+}
+
+/// The search for a cause.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct DiagnosisResult {
+    /// In one sentence.
+    pub says: Message,
+    /// Whether the likeliest can be told.
+    pub told: bool,
+    /// How likely nothing is wrong, 0 to 1.
+    #[serde(serialize_with = "derecho_core::measure::figure::exactly")]
+    pub nothing_share: f64,
+    /// The likelier suspects, the likeliest first.
+    pub suspects: Vec<RankedSuspect>,
+    /// What to look at next, what divides them most for its minutes first.
+    pub next: Vec<NextCheck>,
+    /// What was seen so far, in words, in the document's order.
+    pub seen: Vec<Message>,
+    /// Every figure it rests on.
+    pub figures: Vec<WeighedFigure>,
+    /// Causes that somebody confirmed.
+    pub confirmed: Vec<ConfirmedCause>,
+}
+
+/// What may be the matter: nothing, one fault, or two.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct Hypothesis {
+    pub(crate) faults: [Option<Suspect>; 2],
+    pub(crate) share: f64,
+}
+
+impl Hypothesis {
+    pub(crate) fn has(&self, suspect: Suspect) -> bool {
+        self.faults.contains(&Some(suspect))
+    }
+
+    /// How likely a check shows what it looks for: either fault may show.
+    fn shows(&self, check: QuickCheck) -> f64 {
+        either(self.faults, |fault| tables::shows(fault, check))
+    }
+
+    fn complains(&self, about: ComplaintAbout) -> f64 {
+        either(self.faults, |fault| tables::complains(fault, about))
+    }
+}
+
+fn either([one, other]: [Option<Suspect>; 2], chance: impl Fn(Option<Suspect>) -> f64) -> f64 {
+    match (one, other) {
+        (_, None) => chance(one),
+        (Some(_), Some(_)) => 1.0 - (1.0 - chance(one)) * (1.0 - chance(other)),
+        (None, Some(_)) => chance(other),
+    }
+}
+
+/// What everything is held against.
+struct Evidence<'a> {
+    vehicle: Vehicle<'a>,
+    gathered: Option<Gathered>,
+    /// What is complained of and still there.
+    complaints: Vec<ComplaintAbout>,
+    seen: Vec<(QuickCheck, bool)>,
+    suspects: Vec<Suspect>,
+}
+
+/// Searches for the cause; None where there is nothing to search for: no complaint that says what it is about, nothing
+/// looked at, and no figure that is otherwise than it should be.
+#[must_use]
+pub fn diagnosis(job: &Job, resolved: &Resolved) -> Option<DiagnosisResult> {
+    let causes = &job.diagnosis.causes;
+    let confirmed: Vec<ConfirmedCause> = causes.iter().map(|cause| said_of(cause.what, cause.mended.is_some())).collect();
+    if let Some(open) = confirmed.iter().find(|cause| !cause.mended) {
+        let says = DiagnosisMessage::Confirmed(open.suspect).into();
+        return Some(DiagnosisResult { confirmed, says, ..nothing_more(job) });
+    }
+    let evidence = Evidence::of(job, resolved);
+    if evidence.complaints.is_empty() && evidence.seen.is_empty() && !evidence.figures_ask() {
+        let says = confirmed.last().map(|cause| DiagnosisMessage::Mended(cause.suspect).into())?;
+        return Some(DiagnosisResult { confirmed, says, ..nothing_more(job) });
+    }
+    let hypotheses = evidence.hypotheses();
+    let nothing: f64 = hypotheses.iter().filter(|one| one.faults[0].is_none()).map(|one| one.share).sum();
+    let ranked = evidence.ranked(&hypotheses);
+    let next = next::next(job, &evidence.suspects, &hypotheses);
+    let (says, told) = headline(&ranked, nothing);
+    Some(DiagnosisResult {
+        says,
+        told,
+        nothing_share: nothing,
+        next,
+        figures: evidence.weighed(ranked.first().map(|first| first.suspect)),
+        suspects: ranked,
+        confirmed,
+        ..nothing_more(job)
+    })
+}
+
+/// A cause that was confirmed, in words.
+fn said_of(suspect: Suspect, mended: bool) -> ConfirmedCause {
+    let says = if mended { DiagnosisMessage::Mended(suspect) } else { DiagnosisMessage::Confirmed(suspect) };
+    ConfirmedCause { suspect, says: says.into(), mend: DiagnosisMessage::Mend(suspect).into(), mended }
+}
+
+fn nothing_more(job: &Job) -> DiagnosisResult {
+    let seen = job.diagnosis.checks.iter();
+    DiagnosisResult {
+        says: Message::NOTHING,
+        told: false,
+        nothing_share: 0.0,
+        suspects: Vec::new(),
+        next: Vec::new(),
+        seen: seen.map(|made| DiagnosisMessage::Seen { check: made.what, seen: made.seen }.into()).collect(),
+        figures: Vec::new(),
+        confirmed: Vec::new(),
+    }
+}
+
+fn headline(ranked: &[RankedSuspect], nothing: f64) -> (Message, bool) {
+    let Some(first) = ranked.first().filter(|first| first.share > nothing) else {
+        return (DiagnosisMessage::NothingPoints.into(), false);
+    };
+    let told = first.share >= TOLD;
+    let rival = ranked.get(1).filter(|_| !told).map(|second| second.suspect);
+    let says = DiagnosisMessage::Likeliest { suspect: first.suspect, share: first.share, told, rival };
+    (says.into(), told)
+}
+
+impl<'a> Evidence<'a> {
+    fn of(job: &'a Job, resolved: &'a Resolved) -> Self {
+        let vehicle = Vehicle::new(job, resolved);
+        let mended = job.diagnosis.causes.iter().any(|cause| cause.mended.is_some());
+        let still_there = |after: Option<ComplaintAfter>| match after {
+            Some(after) => matches!(after, ComplaintAfter::Same | ComplaintAfter::Worse),
+            None => !mended,
+        };
+        let mut complaints: Vec<ComplaintAbout> = job
+            .complaints
+            .iter()
+            .filter(|complaint| still_there(complaint.after))
+            .filter_map(|complaint| complaint.about)
+            .collect();
+        complaints.dedup();
+        let seen = QuickCheck::ALL.into_iter().filter_map(|check| Some((check, job.diagnosis.seen(check)?)));
+        let found = |suspect: Suspect| job.diagnosis.causes.iter().any(|cause| cause.what == suspect);
+        let suspects =
+            Suspect::ALL.into_iter().filter(|suspect| vehicle.can_be(*suspect) && !found(*suspect)).collect();
+        Self { vehicle, gathered: gather(job, resolved, mended), complaints, seen: seen.collect(), suspects }
+    }
+
+    /// What the figures say of a suspect; None without figures.
+    fn suspicion(&self, suspect: Suspect) -> Option<Suspicion> {
+        let Gathered { kinds, figures, .. } = self.gathered.as_ref()?;
+        figures.suspicion(&self.vehicle.effects(suspect, false, kinds))
+    }
+
+    /// Whether the figures by themselves ask why: some suspect explains them far better than nothing does.
+    fn figures_ask(&self) -> bool {
+        let nothing = self.of_figures([None, None]);
+        self.suspects.iter().any(|suspect| self.of_figures([Some(*suspect), None]) - nothing > FAR_BETTER.ln())
+    }
+
+    fn of_figures(&self, faults: [Option<Suspect>; 2]) -> f64 {
+        let Some(Gathered { kinds, figures, .. }) = &self.gathered else { return 0.0 };
+        match faults {
+            [Some(one), Some(other)] => {
+                let [one, other] = [one, other].map(|suspect| self.vehicle.effects(suspect, true, kinds));
+                figures.suspicion_beside(&one, &other).map_or(f64::NEG_INFINITY, |found| found.log_evidence)
+            }
+            [Some(one), None] => {
+                self.suspicion(one).map_or(f64::NEG_INFINITY, |suspicion| suspicion.log_evidence)
+            }
+            _ => figures.log_density(),
+        }
+    }
+
+    /// What complaints, silence about others, and quick checks say.
+    fn of_people(&self, faults: [Option<Suspect>; 2]) -> f64 {
+        let hypothesis = Hypothesis { faults, share: 0.0 };
+        let complained = if self.complaints.is_empty() {
+            0.0
+        } else {
+            ABOUT
+                .iter()
+                .map(|about| {
+                    let chance = hypothesis.complains(*about);
+                    if self.complaints.contains(about) { chance.ln() } else { (1.0 - chance).ln() * SILENCE }
+                })
+                .sum()
+        };
+        let seen: f64 = self
+            .seen
+            .iter()
+            .map(|(check, seen)| {
+                let chance = hypothesis.shows(*check);
+                if *seen { chance.ln() } else { (1.0 - chance).ln() }
+            })
+            .sum();
+        complained + seen
+    }
+
+    /// Everything that may be the matter with its share: nothing, each suspect alone, pairs of the likelier.
+    fn hypotheses(&self) -> Vec<Hypothesis> {
+        let all: f64 = self.suspects.iter().map(|suspect| tables::frequency(*suspect)).sum();
+        let prior = |suspect: Suspect| tables::frequency(suspect) / all;
+        let weighed = |faults: [Option<Suspect>; 2], prior: f64| {
+            (faults, prior.ln() + self.of_people(faults) + self.of_figures(faults))
+        };
+        let alone = (1.0 - NOTHING_WRONG) * (1.0 - TWO_FAULTS);
+        let mut logs = vec![weighed([None, None], NOTHING_WRONG)];
+        let mut singles: Vec<_> = self
+            .suspects
+            .iter()
+            .map(|suspect| weighed([Some(*suspect), None], alone * prior(*suspect)))
+            .collect();
+        singles.sort_by(|one, other| other.1.total_cmp(&one.1));
+        let likely: Vec<Suspect> = singles.iter().take(PAIRED).filter_map(|(faults, _)| faults[0]).collect();
+        logs.extend(singles);
+        let two = (1.0 - NOTHING_WRONG) * TWO_FAULTS * 2.0;
+        for (place, one) in likely.iter().enumerate() {
+            for other in &likely[place + 1..] {
+                logs.push(weighed([Some(*one), Some(*other)], two * prior(*one) * prior(*other)));
+            }
+        }
+        let sum = log_sum(&logs.iter().map(|(_, log)| *log).collect::<Vec<_>>());
+        logs.into_iter().map(|(faults, log)| Hypothesis { faults, share: (log - sum).exp() }).collect()
+    }
+
+    fn ranked(&self, hypotheses: &[Hypothesis]) -> Vec<RankedSuspect> {
+        let mut shares: Vec<(Suspect, f64)> =
+            self.suspects.iter().map(|suspect| (*suspect, share_of(hypotheses, *suspect))).collect();
+        shares.sort_by(|one, other| other.1.total_cmp(&one.1));
+        let shown = shares.into_iter().filter(|(_, share)| *share >= SHOWN).take(MOST_SHOWN);
+        shown.map(|(suspect, share)| self.ranked_one(suspect, share, hypotheses)).collect()
+    }
+
+    /// How large a suspect is, and what that is good to, U: by itself and beside whatever may be with it, each as likely as
+    /// it is.
+    fn size(&self, suspect: Suspect, hypotheses: &[Hypothesis]) -> Option<(Length, Length)> {
+        let Gathered { kinds, figures, .. } = self.gathered.as_ref()?;
+        let effects = self.vehicle.effects(suspect, false, kinds);
+        let all = share_of(hypotheses, suspect);
+        let with = hypotheses.iter().filter(|one| one.has(suspect) && one.share > all / 20.0);
+        let found: Vec<(f64, Suspicion)> = with
+            .filter_map(|one| {
+                let other = one.faults.into_iter().flatten().find(|other| *other != suspect);
+                let found = match other {
+                    None => figures.suspicion(&effects),
+                    Some(other) => figures.suspicion_beside(&effects, &self.vehicle.effects(other, true, kinds)),
+                };
+                Some((one.share, found?))
+            })
+            .collect();
+        let sum: f64 = found.iter().map(|(share, _)| share).sum();
+        let mean = found.iter().map(|(share, found)| share * found.mean).sum::<f64>() / sum;
+        let square = |(share, found): &(f64, Suspicion)| share * (found.deviation.powi(2) + (found.mean - mean).powi(2));
+        let deviation = (found.iter().map(square).sum::<f64>() / sum).sqrt();
+        let told = has_size(suspect) && mean.abs() > 2.0 * deviation;
+        told.then(|| (Length::from_mm(mean), Length::from_mm(2.0 * deviation)))
+    }
+
+    fn ranked_one(&self, suspect: Suspect, share: f64, hypotheses: &[Hypothesis]) -> RankedSuspect {
+        // What is unlikely is named, and not measured.
+        let size = if share > SIZED { self.size(suspect, hypotheses) } else { None };
+        RankedSuspect {
+            suspect,
+            share,
+            says: DiagnosisMessage::Suspected { suspect, size }.into(),
+            because: DiagnosisMessage::Because(suspect).into(),
+            mend: DiagnosisMessage::Mend(suspect).into(),
+            stage: tables::stage(suspect),
+            size_mm: size.map(|(size, _)| size),
+            uncertainty_mm: size.map(|(_, good_to)| good_to),
+        }
+    }
+
+    /// Every figure, and what is left of it under the likeliest suspect at its likeliest size.
+    fn weighed(&self, suspect: Option<Suspect>) -> Vec<WeighedFigure> {
+        let Some(Gathered { kinds, differences, figures }) = &self.gathered else { return Vec::new() };
+        let best = suspect.and_then(|suspect| {
+            let effects = self.vehicle.effects(suspect, false, kinds).into_iter().map(|(size, effect)| {
+                (figures.log_density_under(&effect) + size.weight.ln(), effect.shift)
+            });
+            effects.max_by(|one, other| one.0.total_cmp(&other.0)).map(|(_, shift)| shift)
+        });
+        // What an axle was off by as it came in is nobody's fault: offsets are told from the first one.
+        let first = kinds.iter().position(|kind| matches!(kind, FigureKind::Offset { .. }));
+        let from_first = |kind: &FigureKind, of: &[f64]| match (kind, first) {
+            (FigureKind::Offset { .. }, Some(first)) => of.get(first).copied().unwrap_or(0.0),
+            _ => 0.0,
+        };
+        let none = vec![0.0; kinds.len()];
+        let shift = best.unwrap_or(none);
+        let rows = kinds.iter().zip(differences).zip(&shift).enumerate();
+        rows.filter(|(place, _)| Some(*place) != first)
+            .map(|(_, ((kind, differs), shifted))| {
+                let differs = differs - from_first(kind, differences);
+                let explained = shifted - from_first(kind, &shift);
+                WeighedFigure {
+                    says: DiagnosisMessage::Figure(*kind).into(),
+                    differs: DiagnosisMessage::Amount { kind: *kind, value: differs }.into(),
+                    left: DiagnosisMessage::Amount { kind: *kind, value: differs - explained }.into(),
+                }
+            })
+            .collect()
+    }
+}
+
+/// Whether a size of it is anything to go by.
+const fn has_size(suspect: Suspect) -> bool {
+    !matches!(
+        suspect,
+        Suspect::FullDifference
+            | Suspect::SignTurned
+            | Suspect::MeasuredHanging
+            | Suspect::OtherHole
+            | Suspect::HousingBent
+            | Suspect::ArmOnOtherSpline
+            | Suspect::ArmOverCenter
+            | Suspect::DragLinkNotParallel
+            | Suspect::TrackBarHits
+            | Suspect::ShocksTired
+            | Suspect::SlopingFloor
+            | Suspect::BoltLoose
+            | Suspect::BushingTorn
+            | Suspect::BracketTearing
+            | Suspect::TiresUnlike
+    )
+}
+
+/// How likely a suspect is, alone or with another.
+pub(crate) fn share_of(hypotheses: &[Hypothesis], suspect: Suspect) -> f64 {
+    hypotheses.iter().filter(|one| one.has(suspect)).map(|one| one.share).sum()
+}
+
+/// Everything that can be complained of.
+const ABOUT: [ComplaintAbout; 10] = [
+    ComplaintAbout::OffCentre,
+    ComplaintAbout::SideStepping,
+    ComplaintAbout::Wander,
+    ComplaintAbout::Wobble,
+    ComplaintAbout::Rocking,
+    ComplaintAbout::LeansInBends,
+    ComplaintAbout::Rub,
+    ComplaintAbout::Clunk,
+    ComplaintAbout::WheelCrooked,
+    ComplaintAbout::LiftsEarly,
+];
