@@ -27,6 +27,14 @@ import { isPlanned, planPart, recordParts } from "../src/job/installs";
 import { countsOf, isAccepted, standingIn } from "../src/job/standing";
 import { mark, ownKey, setFastener, setPart, setStep, setWork } from "../src/stages/bolt_up/edits";
 import { boltOf, withBolt } from "../src/stages/bracket/eyes";
+import {
+  confirmCause,
+  lookedAt,
+  markFixed,
+  setCauseNote,
+  takeBackCause,
+  takeBackCheck,
+} from "../src/stages/prove/causeEdits";
 import { accept, lastMove, setCause, setDragLink, setOff, setProof } from "../src/stages/prove/edits";
 import { whyReopened } from "../src/stages/prove/reopened";
 import { addBuild, runsInTubes, setTubes } from "../src/stages/sway/edits";
@@ -530,5 +538,58 @@ function proofCases(test: Test) {
     const looked = setProof({ looked_at: { toe: true } } as never)(job);
     const driven = setProof({ odometer: "41200" } as never)(looked);
     assert.deepEqual(driven.proof?.looked_at, { toe: true });
+  });
+
+  test("a check that is answered again has its newest answer, once", () => {
+    const once = lookedAt("bolt_moves", true)(lookedAt("floor_slopes", false)(job));
+    const again = lookedAt("bolt_moves", false, "I. Stone")(once);
+    assert.deepEqual(
+      again.diagnosis?.checks?.map(({ what, seen }) => [what, seen]),
+      [
+        ["floor_slopes", false],
+        ["bolt_moves", false],
+      ],
+    );
+    assert.equal(again.diagnosis?.checks?.[1]?.done.by, "I. Stone");
+    assert.equal(takeBackCheck("bolt_moves")(again).diagnosis?.checks?.length, 1);
+    assert.equal(again.setups, job.setups);
+  });
+
+  test("a cause is confirmed, noted, fixed and taken back", () => {
+    const found = setCauseNote(0, { note: "rubber torn" })(confirmCause("bushing_torn", "I. Stone")(job));
+    assert.equal(found.diagnosis?.causes?.[0]?.mended, undefined);
+    const fixed = markFixed(0)(found).diagnosis?.causes?.[0];
+    assert.deepEqual([fixed?.what, fixed?.note, fixed?.done.by], ["bushing_torn", "rubber torn", "I. Stone"]);
+    assert.ok(fixed?.mended?.at);
+    assert.deepEqual(takeBackCause(0)(found).diagnosis?.causes, []);
+  });
+
+  test("what is taken back of the search leaves everything else of it", () => {
+    const both = confirmCause("shocks_tired")(
+      confirmCause("tires_unlike")(lookedAt("keeps_swinging", true)(job)),
+    );
+    const left = takeBackCause(0)(both);
+    assert.deepEqual(
+      left.diagnosis?.causes?.map(({ what }) => what),
+      ["shocks_tired"],
+    );
+    assert.equal(left.diagnosis?.checks, both.diagnosis?.checks);
+    assert.equal(takeBackCheck("keeps_swinging")(both).diagnosis?.causes, both.diagnosis?.causes);
+    assert.deepEqual(takeBackCheck("bolt_moves")(both).diagnosis?.checks, both.diagnosis?.checks);
+  });
+
+  test("a note of one cause is no note of the other", () => {
+    const both = confirmCause("shocks_tired")(confirmCause("tires_unlike")(job));
+    const noted = setCauseNote(1, { mended_note: "both replaced" })(markFixed(1, "I. Stone")(both));
+    const [tires, shocks] = noted.diagnosis?.causes ?? [];
+    assert.deepEqual([tires?.mended, tires?.mended_note], [undefined, undefined]);
+    assert.deepEqual([shocks?.mended?.by, shocks?.mended_note], ["I. Stone", "both replaced"]);
+    assert.equal(both.diagnosis?.causes?.[1]?.mended, undefined);
+  });
+
+  test("nothing is confirmed in a job that was not searched", () => {
+    assert.deepEqual(takeBackCheck("bolt_moves")(job).diagnosis, { checks: [] });
+    assert.deepEqual(takeBackCause(3)(job).diagnosis, { causes: [] });
+    assert.deepEqual(markFixed(0)(job).diagnosis, { causes: [] });
   });
 }

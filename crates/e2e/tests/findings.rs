@@ -80,3 +80,48 @@ async fn no_reason_closes_a_job_over_a_loose_link() {
     })
     .await;
 }
+
+/// A complaint is followed to its cause: what to look at next is answered, the cause confirmed, mended and written down,
+/// and the job closes. What was done is on its record.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_complaint_is_followed_to_its_cause_mended_and_closed() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let id = proved(&shop, |document| {
+            document["complaints"] = json!([{ "text": "clunks over washboard", "about": "clunk" }]);
+        })
+        .await;
+        page.go(&format!("{}/jobs/{id}/prove", shop.address)).await?;
+        page.pick("//button[contains(., 'Cause')]").await?;
+        page.sees("[data-cause-says]", "Too close to call").await?;
+        let next = page.at("(//*[@data-check])[1]").await?.attr("data-check").await?.unwrap();
+        page.pick(&format!("//*[@data-check='{next}']//button[normalize-space()='Yes']")).await?;
+        page.at(&format!("//*[@data-looked='{next}']")).await?;
+        // What was seen stands in the way by itself.
+        page.sees("[data-status=proved]", "2 things left open").await?;
+        let cause = page.at("(//*[@data-suspect])[1]").await?.attr("data-suspect").await?.unwrap();
+        page.pick(&format!("//*[@data-suspect='{cause}']//button")).await?;
+        page.sees("[data-next-step]", "Next: Fix what was found").await?;
+        page.enter("What you saw", "it moves when it is rocked").await?;
+        page.enter("What you did about it", "replaced, tightened at ride height").await?;
+        page.press("It is fixed").await?;
+        page.sees(&format!("[data-confirmed='{cause}']"), "Found and fixed").await?;
+        page.pick("//button[contains(., 'Checks')]").await?;
+        page.pick("//*[@data-pointer='/complaints/0/after']//button[normalize-space()='gone']").await?;
+        page.sees("[data-status=proved]", "Proved, nothing left open").await?;
+        page.press("Close this job").await?;
+        page.sees("[data-settled]", "Closed on").await?;
+        let job = shop.job(&id).await;
+        let found = &job["document"]["diagnosis"]["causes"][0];
+        assert_eq!(
+            (found["what"].as_str(), found["note"].as_str()),
+            (Some(cause.as_str()), Some("it moves when it is rocked"))
+        );
+        assert!(found["mended"]["at"].is_string(), "{found}");
+        assert_eq!(job["document"]["diagnosis"]["checks"][0]["seen"], true);
+        assert_eq!(job["results"]["settled_stands"], true);
+        assert_eq!(page.complaints().await?, Vec::<String>::new());
+        Ok(())
+    })
+    .await;
+}

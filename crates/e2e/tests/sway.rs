@@ -1,6 +1,7 @@
 //! Stage Sway as a person uses it, from end to end: real browser, real server, its database behind.
 
 use derecho_e2e::{DESK, PHONE, Page, Shop, in_browser};
+use serde_json::json;
 use thirtyfour::Key;
 use thirtyfour::error::WebDriverResult;
 
@@ -350,6 +351,45 @@ async fn on_a_phone_the_link_is_mended_too() {
         page.saved().await?;
         page.sees(ANSWER, "A 8 1/4″ sway link goes from").await?;
         assert_eq!(page.grave_faults().await?, Vec::<String>::new());
+        Ok(())
+    })
+    .await;
+}
+
+/// A rear on four arms whose sway bar clears the upper arms by a sixteenth: once the tube it runs in is typed they hit it,
+/// on Cycle, and nothing is called clear there.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_clearance_appears_once_the_tube_of_the_bar_is_typed() {
+    let shop = Shop::open();
+    in_browser(DESK, |page| async move {
+        let inches = |text: &str| json!({ "text": text, "unit": "in" });
+        let point = |up: &str, out: &str, ahead: &str| {
+            json!({ "height": inches(up), "sideways": inches(out), "fore_aft": inches(ahead) })
+        };
+        // Level at 29 15/16 in at full bump under a bar at 31 1/2: 1 9/16 between the middles, less 1 of arm and 1/2 of bar.
+        let id = shop
+            .make(&json!({ "format": "derecho-job", "version": 7, "title": "Supply truck 21 rear",
+                "rig": { "end": "rear", "axle_location": "four_arms", "sheet_unit": "in", "track": inches("62"),
+                    "axle_height": inches("17"), "bump": inches("6"), "droop": inches("4") },
+                "hardpoints": { "arms": {
+                    "upper_left": { "diameter": inches("2"), "body": point("29 15/16", "13", "28"),
+                        "axle": point("23 15/16", "13", "0") },
+                    "lower_left": { "diameter": inches("2"), "body": point("20", "15", "28"),
+                        "axle": point("14", "15", "0") } } },
+                "sway": { "kind": "one_piece", "diameter": inches("1"), "forward": false,
+                    "eye_from_centre": inches("20"), "axis": point("31 1/2", "0", "18") } }))
+            .await;
+        page.go(&format!("{}/jobs/{id}/cycle", shop.address)).await?;
+        let before = page.at("//*[@data-answer][not(contains(., '…'))]").await?.text().await?;
+        assert!(!before.contains("hits"), "{before}");
+        page.go(&format!("{}/jobs/{id}/sway", shop.address)).await?;
+        page.pick("//*[@data-section-name='room']").await?;
+        page.pick("//button[contains(., 'Tube and mounts of the bar')]").await?;
+        page.enter("Tube the bar runs in, outside diameter", "1 3/4").await?;
+        page.saved().await?;
+        page.go(&format!("{}/jobs/{id}/cycle", shop.address)).await?;
+        page.sees("[data-answer]", "upper control arm hits the sway bar tube").await?;
+        assert_eq!(shop.job(&id).await["document"]["sway"]["room"]["tube_outside"]["text"], "1 3/4");
         Ok(())
     })
     .await;

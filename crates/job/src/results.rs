@@ -150,7 +150,7 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
         findings: closing.findings,
         status: closing.status,
         complaints: advice(job, resolved, bar.as_ref(), links_work),
-        diagnosis: diagnosis(job, resolved),
+        diagnosis: diagnosis(job, resolved, moved_otherwise(prove.as_ref())),
         bar,
         first_answer: bar::first::first_answer(job, resolved),
         bar_missing: resolved.unknown().map_or_else(Vec::new, |unknown| unknown.missing.clone()),
@@ -170,6 +170,11 @@ fn solved(job: &Job, resolved: &Resolved, stands: Stands) -> Results {
     results.stages = stages(job, resolved, bar, cycle, links_work, &progressed, proof);
     results.headline = headline(&results.stages);
     results
+}
+
+/// Whether the axle moved otherwise than predicted, beyond what both are good to.
+fn moved_otherwise(prove: Option<&ProveResult>) -> bool {
+    prove.and_then(|prove| prove.movement.as_ref()).is_some_and(|movement| !movement.agrees)
 }
 
 /// Whether a closed job still stands as it was closed. The frozen copy is compared before the parts that speak of settling

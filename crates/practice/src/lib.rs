@@ -14,6 +14,7 @@
 pub mod faults;
 mod ground_truth;
 pub mod lessons;
+mod run;
 pub mod session;
 pub mod technician;
 pub mod trial;

@@ -1,7 +1,5 @@
 //! The closed loop: many vehicles sent through the whole job without a screen, the answer followed to the letter.
 
-use std::sync::atomic::{AtomicUsize, Ordering};
-
 use derecho_core::measure::centring::{Answer, Centring};
 use derecho_core::measure::{Length, TapeEntry};
 use derecho_job::Job;
@@ -19,6 +17,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::ground_truth::Feature;
+use crate::run::{Run, seed_of};
 use crate::technician::{Technician, can_be_reported, feature};
 use crate::vehicle::PracticeVehicle;
 
@@ -158,25 +157,8 @@ impl Trial {
 /// Sends every vehicle through; `progress` is told how many are done, from any thread.
 #[must_use]
 pub fn trial(settings: &TrialSettings, progress: &(dyn Fn(usize) + Sync)) -> Trial {
-    let (next, done) = (AtomicUsize::new(0), AtomicUsize::new(0));
-    let work = || {
-        let mut sum = Trial::default();
-        loop {
-            let index = next.fetch_add(1, Ordering::Relaxed);
-            if index >= settings.vehicles {
-                return sum;
-            }
-            sum.add(&one(settings, index as u64));
-            progress(done.fetch_add(1, Ordering::Relaxed) + 1);
-        }
-    };
-    let mut sum = std::thread::scope(|scope| {
-        let threads: Vec<_> = (1..settings.threads.max(1)).map(|_| scope.spawn(work)).collect();
-        threads.into_iter().fold(work(), |mut sum, thread| {
-            sum.add(&thread.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)));
-            sum
-        })
-    });
+    let run = Run { vehicles: settings.vehicles, threads: settings.threads };
+    let mut sum = run.through(progress, &|index, sum: &mut Trial| sum.add(&one(settings, index)), Trial::add);
     sum.vehicles = settings.vehicles;
     sum.seed = settings.seed;
     sum.technician =
@@ -184,11 +166,6 @@ pub fn trial(settings: &TrialSettings, progress: &(dyn Fn(usize) + Sync)) -> Tri
     sum.rule_of_thumb = settings.rule_of_thumb;
     sum.coverage = sum.intervals_hold as f64 / sum.intervals.max(1) as f64;
     sum
-}
-
-/// The seed of a vehicle: neighbours far apart.
-pub(crate) const fn seed_of(seed: u64, index: u64) -> u64 {
-    seed.wrapping_mul(0x9E37_79B9_7F4A_7C15).wrapping_add(index.wrapping_mul(0xD134_2543_DE82_EF95))
 }
 
 /// Where the axle is after the bar is set so much longer.

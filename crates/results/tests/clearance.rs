@@ -7,6 +7,7 @@ mod by_name;
 use by_name::read;
 use derecho_core::measure::Length;
 use derecho_job::cycle::{CycleResult, LimitLevel, LimitResult, cycle};
+use derecho_job::findings::FindingKind;
 use derecho_job::results::{never_settled, solve};
 use derecho_job::setups::Resolved;
 use derecho_job::sway::{SwayResult, sway};
@@ -140,6 +141,41 @@ fn what_sits_beside_the_tube_is_told_as_it_sits() {
     let standing = &result.found.as_ref().unwrap().standing;
     let says: Vec<String> = standing.iter().map(|pair| pair.says.inches()).collect();
     assert!(says.iter().any(|says| says == "The sway bar tube is 5/8\" from the fuel line"), "{says:?}");
+}
+
+/// A line through the tube: 1 3/8 in into it, wherever the axle is. It stands in the register by itself, and nobody is told
+/// that the axle's travel ends for it.
+#[test]
+fn what_goes_through_the_tube_as_it_sits_is_a_finding() {
+    let mut value = rear();
+    value["sway"]["axis"]["height"] = json!("36 in");
+    value["sway"]["room"] = json!({ "tube_outside": "1 3/4 in" });
+    value["hardpoints"]["obstacles"] = json!([{ "name": "fuel line", "on": "body", "side": "left",
+        "thickness": "1 in", "from": { "height": "36 in", "sideways": "2 in", "fore_aft": "18 in" } }]);
+    let results = solve(&read(&value), never_settled);
+    let found: Vec<_> =
+        results.findings.iter().filter(|finding| finding.kind == FindingKind::StandsInTheWay).collect();
+    assert!(found.iter().any(|finding| finding.key.contains("SwayTube")), "{:?}", results.findings);
+    assert!(found.iter().all(|finding| finding.stands_in_the_way()));
+}
+
+/// Where some things were measured and the axle's way changes, what is usual at that end and was not is named once.
+#[test]
+fn what_nobody_measured_is_named_once() {
+    let mut value = rear();
+    value["to_do"] = json!(["clear_something"]);
+    value["hardpoints"]["obstacles"] = json!([{ "name": "pipe", "part": "exhaust", "on": "body", "side": "left",
+        "thickness": "2 in", "from": { "height": "40 in", "sideways": "2 in", "fore_aft": "-40 in" } }]);
+    value["rig"]["frame_eye_side"] = json!("left");
+    value["setups"] = json!({ "found": { "bar": { "length": "36 in", "frame_eye_height": "24 in", "axle_eye_height": "18 in" } } });
+    let said = |value: &Value| -> Vec<String> {
+        let findings = solve(&read(value), never_settled).findings;
+        let named = findings.iter().filter(|finding| finding.kind == FindingKind::PartsNotMeasured);
+        named.map(|finding| finding.says.inches()).collect()
+    };
+    assert_eq!(said(&value), ["No fuel tank measured: clearance to it is not checked."]);
+    value["rig"]["end"] = json!("front");
+    assert_eq!(said(&value), ["No oil pan measured: clearance to it is not checked."]);
 }
 
 fn swayed(value: &Value) -> SwayResult {

@@ -135,7 +135,8 @@ fn a_job_goes_from_as_found_to_closed() {
     value["sheets"].as_array_mut().unwrap().push(sheet("s2", ["162", "154"], Some("r1")));
     let off = solved(&value);
     assert_eq!(off.status.state, JobState::NotAsWanted);
-    assert_eq!(next(&off).0, Stage::Bar);
+    // It has not moved at all: why comes before setting it again.
+    assert_eq!(next(&off), (Stage::Prove, "Find out why it moved differently".to_owned()));
 
     value["sheets"].as_array_mut().unwrap()[1] = after;
     let proved = solved(&value);

@@ -231,7 +231,7 @@ fn mirrored(value: &Value) -> Value {
 }
 
 /// Figures that change their sign in a mirror: sideways ones, and turns about the vehicle's length and height.
-const TURNED: [&str; 26] = [
+const TURNED: [&str; 27] = [
     "bump_steer_deg_per_mm",
     "worst_deg",
     "worst_at_tyre_mm",
@@ -258,6 +258,7 @@ const TURNED: [&str; 26] = [
     "difference_mm",
     "twist_deg",
     "shift_mm",
+    "sideways_mm",
 ];
 
 proptest! {

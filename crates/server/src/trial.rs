@@ -62,12 +62,16 @@ pub(crate) fn faults_table(trial: &FaultTrial) -> String {
         line("95 % intervals of a size that contain the true one", trial.sizes_hold, trial.sizes),
         format!("{:<66}{:>8.2}", "checks per vehicle", trial.checks as f64 / trial.vehicles.max(1) as f64),
         String::new(),
-        format!("{:<24}{:>6}{:>11}{:>11}{:>11}  taken for", "cause", "had", "conclusive", "first", "of three"),
+        format!(
+            "{:<24}{:>6}{:>11}{:>11}{:>11}  taken for",
+            "cause", "had", "conclusive", "first", "of three"
+        ),
     ];
     for (suspect, of) in &trial.by_suspect {
         let mut mistaken: Vec<_> = of.mistaken_for.iter().collect();
         mistaken.sort_by(|one, other| other.1.cmp(one.1));
-        let worst: Vec<String> = mistaken.iter().take(2).map(|(name, count)| format!("{name} {count}")).collect();
+        let worst: Vec<String> =
+            mistaken.iter().take(2).map(|(name, count)| format!("{name} {count}")).collect();
         let name = format!("{suspect:?}");
         lines.push(format!(
             "{name:<24}{:>6}{:>11}{:>11}{:>11}  {}",

@@ -2963,7 +2963,7 @@ export interface components {
          * @description What it is about.
          * @enum {string}
          */
-        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "link_beside_bar" | "steers_over_bumps" | "links_fail" | "thread_engaged" | "cause_open" | "clearance_not_checked";
+        FindingKind: "still_off" | "complaint_open" | "torque_missing" | "stands_otherwise" | "not_right" | "moved_otherwise" | "complaint_again" | "road_stopped" | "does_not_fit" | "part_wrong" | "torque_other" | "torque_from_memory" | "steps_open" | "not_looked_at" | "y_link_fails" | "overstressed" | "not_as_planned" | "travel_ends" | "link_beside_bar" | "steers_over_bumps" | "links_fail" | "thread_engaged" | "cause_open" | "clearance_not_checked" | "parts_not_measured" | "stands_in_the_way";
         /**
          * @description How it comes out.
          * @enum {string}
@@ -5121,7 +5121,9 @@ export interface components {
              * @description How likely, 0 to 1, alone or with another.
              */
             share: number;
-            /** @description How large, where the figures say so: + left, up, longer, higher on the left. */
+            /** @description How large, of what has a side: + to the left, or longer or lower on the left. */
+            sideways_mm?: components["schemas"]["Length"];
+            /** @description How large, where the figures say so: + up, longer. */
             size_mm?: components["schemas"]["Length"];
             /** @description The screen on which it is put right. */
             stage: components["schemas"]["Stage"];
@@ -7339,7 +7341,7 @@ export interface components {
             /** @description By how much it differs from what it should be. */
             differs: components["schemas"]["Phrase"];
             /** @description What is left of that once the likeliest suspect has explained what it does. */
-            left: components["schemas"]["Phrase"];
+            remains: components["schemas"]["Phrase"];
             /** @description What it is of. */
             says: components["schemas"]["Phrase"];
         };

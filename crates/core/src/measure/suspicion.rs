@@ -131,7 +131,10 @@ impl Figures {
     /// The log of weight and density of every size.
     fn logs(&self, fault: &[(Size, Effect)]) -> Vec<f64> {
         if fault.iter().any(|(_, effect)| effect.scatters()) {
-            return fault.iter().map(|(size, effect)| size.weight.ln() + self.log_density_under(effect)).collect();
+            return fault
+                .iter()
+                .map(|(size, effect)| size.weight.ln() + self.log_density_under(effect))
+                .collect();
         }
         // Nothing but shifts: the factor is the same for all of them.
         let (differences, constant) = (self.whitened(&self.differences), self.constant());
@@ -169,7 +172,8 @@ impl Figures {
             return (0..one.len()).map(of).collect();
         }
         let whitened = |fault: &[(Size, Effect)]| -> Vec<(f64, DVector<f64>)> {
-            let each = fault.iter().map(|(size, effect)| (size.weight.ln(), DVector::from_row_slice(&effect.shift)));
+            let each =
+                fault.iter().map(|(size, effect)| (size.weight.ln(), DVector::from_row_slice(&effect.shift)));
             each.map(|(log, shift)| (log, self.whitened(&shift))).collect()
         };
         let others: Vec<(f64, DVector<f64>)> = whitened(other)
@@ -283,7 +287,10 @@ mod tests {
     use super::*;
 
     fn shifting_one(sizes: Vec<Size>) -> Vec<(Size, Effect)> {
-        sizes.into_iter().map(|size| (size, Effect { shift: vec![size.value], scatter: Vec::new() })).collect()
+        sizes
+            .into_iter()
+            .map(|size| (size, Effect { shift: vec![size.value], scatter: Vec::new() }))
+            .collect()
     }
 
     /// Of one figure d = θ + error, both normal, everything is known in closed form: the evidence is N(d; 0, σ² + τ²),
@@ -334,7 +341,8 @@ mod tests {
         assert!((both.mean - 8.0 * 9.0 / 26.0).abs() < 0.03, "{both:?}");
         assert!((both.deviation - (9.0_f64 * 17.0 / 26.0).sqrt()).abs() < 0.08, "{both:?}");
         // A scatter of 9 beside a shift of one deviation of 4: one fault of both variances again.
-        let scatters = [(Size { place: 0, value: 3.0, weight: 1.0 }, Effect { shift: vec![0.0], scatter: vec![9.0] })];
+        let scatters =
+            [(Size { place: 0, value: 3.0, weight: 1.0 }, Effect { shift: vec![0.0], scatter: vec![9.0] })];
         let both = figures.suspicion_beside(&four, &scatters).unwrap();
         assert!((both.log_evidence - one.log_evidence).abs() < 0.02, "{both:?} {one:?}");
     }

@@ -7,6 +7,7 @@ pub mod axle_way;
 pub mod limit;
 pub mod message;
 pub mod near;
+mod sitting;
 pub mod steer;
 
 use crate::assembly::named::link_name;
@@ -17,6 +18,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use self::limit::{CrossedAt, EndsAt, EndsBy, Happening};
+pub use self::sitting::SittingPair;
 use crate::assembly::{self, Assembly, assemble, past_the_stops};
 use crate::cycle::message::{CycleMessage, PlanName};
 pub use crate::cycle::steer::{BesideLink, SteeringResult};
@@ -921,6 +923,7 @@ pub fn brief(assembly: &Assembly) -> Brief {
             ends: None,
             from_driven_mm: (0.0, 0.0),
             ended: false,
+            in_the_way: sitting::in_the_way(mechanism),
         };
     };
     let driven = mechanism.driven();
@@ -937,6 +940,7 @@ pub fn brief(assembly: &Assembly) -> Brief {
         ends: Some(CycleMessage::BriefClause { by, at }.into()),
         from_driven_mm,
         ended: true,
+        in_the_way: sitting::in_the_way(mechanism),
     }
 }
 
@@ -952,4 +956,6 @@ pub struct Brief {
     pub from_driven_mm: (f64, f64),
     /// Whether something ends the travel before its stops.
     pub ended: bool,
+    /// Pairs on frame or axle that are in each other's way as they sit.
+    pub in_the_way: Vec<SittingPair>,
 }

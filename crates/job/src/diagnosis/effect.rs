@@ -10,7 +10,7 @@ use derecho_core::parts::{BracketEnd, Hole};
 use super::figures::{FigureKind, droop};
 use crate::document::diagnosis::Suspect;
 use crate::document::sway::SwayKind;
-use crate::document::{AxleLocation, HoleChoice, Job, Method, length_of};
+use crate::document::{AxleLocation, Conditions, HoleChoice, Job, Method, length_of};
 use crate::setups::moves::side_of;
 use crate::setups::{Resolved, Setups};
 
@@ -37,6 +37,8 @@ const CORNERS: f64 = 18.0;
 /// Slope of a floor, degrees; and what a plumb line without a length hangs, mm.
 const FLOOR: f64 = 0.6;
 const PLUMB: f64 = 500.0;
+/// How often what was ticked away is so all the same, against what nobody ticked.
+const TICKED: f64 = 0.4;
 /// How far unlike tires shift a reading of a sidewall, of what the corners stand unlike.
 const SIDEWALL_OF_LEAN: f64 = 0.12;
 /// How unlike the weights are, hundredths, of what the corners stand unlike, mm.
@@ -80,7 +82,12 @@ impl<'a> Vehicle<'a> {
     /// The adjustments in which the bar's length was set, from 1.
     fn set(&self) -> Vec<usize> {
         let rounds = self.job.setups.axle_rounds();
-        rounds.iter().enumerate().filter(|(_, (_, made))| made.length.is_some()).map(|(at, _)| at + 1).collect()
+        rounds
+            .iter()
+            .enumerate()
+            .filter(|(_, (_, made))| made.length.is_some())
+            .map(|(at, _)| at + 1)
+            .collect()
     }
 
     /// Whether it can be what is wrong here at all.
@@ -102,7 +109,9 @@ impl<'a> Vehicle<'a> {
                 self.job.rig.axle_location != Some(AxleLocation::YLink)
             }
             Suspect::WheelsTurned => self.job.rig.is_steered() && !self.job.sheets.is_empty(),
-            Suspect::DragLinkNotParallel => self.job.rig.is_steered() && self.job.rig.axle_location != Some(AxleLocation::YLink),
+            Suspect::DragLinkNotParallel => {
+                self.job.rig.is_steered() && self.job.rig.axle_location != Some(AxleLocation::YLink)
+            }
             Suspect::SwayLinksUnlike | Suspect::ArmOnOtherSpline | Suspect::ArmOverCenter => has_sway,
             _ if suspect.is_of_measuring() => !self.job.sheets.is_empty(),
             _ => true,
@@ -115,10 +124,13 @@ impl<'a> Vehicle<'a> {
         let mut others = Vec::new();
         for end in [BracketEnd::Frame, BracketEnd::Axle] {
             let Some(round) = self.moved(end) else { continue };
-            let Some(recorded) = rounds[round - 1].1.moved.iter().rfind(|moved| moved.end == end) else { continue };
+            let Some(recorded) = rounds[round - 1].1.moved.iter().rfind(|moved| moved.end == end) else {
+                continue;
+            };
             let holes = self.holes_of(end, &recorded.to);
             let of = |hole: &Hole| (length_of(&hole.outward).unwrap_or(Length::ZERO), hole.up.length());
-            let Some((from_out, from_up)) = holes.iter().find(|hole| hole.id == recorded.to.hole).map(of) else {
+            let Some((from_out, from_up)) = holes.iter().find(|hole| hole.id == recorded.to.hole).map(of)
+            else {
                 continue;
             };
             others.extend(holes.iter().filter(|hole| hole.id != recorded.to.hole).map(|hole| {
@@ -150,18 +162,25 @@ impl<'a> Vehicle<'a> {
         let count = if few { FEW } else { SIZES };
         let one = |value| vec![Size { place: 0, value, weight: 1.0 }];
         match suspect {
-            Suspect::FullDifference | Suspect::SignTurned => {
-                shared(self.set().into_iter().map(|round| vec![Size { place: round, value: 1.0, weight: 1.0 }]))
-            }
+            Suspect::FullDifference | Suspect::SignTurned => shared(
+                self.set().into_iter().map(|round| vec![Size { place: round, value: 1.0, weight: 1.0 }]),
+            ),
             Suspect::LengthOff => shared(self.set().into_iter().map(|round| normal(LENGTH, count, round))),
             Suspect::MeasuredHanging => {
                 let hangs = droop(self.job).to_mm();
-                self.each_sheet(|sheet| even((0.7 * hangs, 1.1 * hangs), 9, sheet))
+                let sizes = self.each_sheet(|sheet| even((0.7 * hangs, 1.1 * hangs), 9, sheet));
+                self.ticked(sizes, |told| told.on_its_weight == Some(true))
             }
             Suspect::NotBounced => self.each_sheet(|sheet| normal(HOLDS, count, sheet)),
-            Suspect::LeanedOn => self.each_sheet(|sheet| normal(LEANS, count, sheet)),
+            Suspect::LeanedOn => {
+                let sizes = self.each_sheet(|sheet| normal(LEANS, count, sheet));
+                self.ticked(sizes, |told| told.leant_on == Some(false))
+            }
             Suspect::AnotherHeight => self.each_sheet(|sheet| normal(HEIGHT, count, sheet)),
-            Suspect::WheelsTurned => self.each_sheet(|sheet| normal(TURNED, count, sheet)),
+            Suspect::WheelsTurned => {
+                let sizes = self.each_sheet(|sheet| normal(TURNED, count, sheet));
+                self.ticked(sizes, |told| told.wheels_straight == Some(true))
+            }
             Suspect::TiresUnlike => normal(UNLIKE_TIRES, count, 0),
             Suspect::SlopingFloor => normal(FLOOR, count, 0),
             Suspect::ReferenceCrooked => crooked(count),
@@ -192,6 +211,15 @@ impl<'a> Vehicle<'a> {
         }
     }
 
+    /// Where somebody ticked that it was not so, it is likelier that it was not; and some tick what they did not look at.
+    fn ticked(&self, sizes: Vec<Size>, told: impl Fn(&Conditions) -> bool) -> Vec<Size> {
+        let so = |size: &Size| self.job.sheets.get(size.place).is_some_and(|sheet| told(&sheet.conditions));
+        sizes
+            .into_iter()
+            .map(|size| if so(&size) { Size { weight: size.weight * TICKED, ..size } } else { size })
+            .collect()
+    }
+
     fn each_sheet(&self, sizes: impl Fn(usize) -> Vec<Size>) -> Vec<Size> {
         shared((0..self.job.sheets.len()).map(sizes))
     }
@@ -215,7 +243,9 @@ impl<'a> Vehicle<'a> {
     fn shift(&self, suspect: Suspect, size: Size, kind: FigureKind) -> Option<f64> {
         let value = size.value;
         match kind {
-            FigureKind::Offset { sheet, round, method } => self.of_offset(suspect, size, (sheet, round, method)),
+            FigureKind::Offset { sheet, round, method } => {
+                self.of_offset(suspect, size, (sheet, round, method))
+            }
             FigureKind::Stance { sheet } => {
                 let moves = matches!(suspect, Suspect::MeasuredHanging | Suspect::AnotherHeight);
                 (moves && sheet == size.place).then_some(value)
@@ -230,7 +260,9 @@ impl<'a> Vehicle<'a> {
             }
             FigureKind::Links => (suspect == Suspect::SwayLinksUnlike).then_some(value),
             // A heavier left side is a lower left corner.
-            FigureKind::CornerWeights => (suspect == Suspect::LoadToOneSide).then_some(value * WEIGHT_OF_LEAN),
+            FigureKind::CornerWeights => {
+                (suspect == Suspect::LoadToOneSide).then_some(value * WEIGHT_OF_LEAN)
+            }
             FigureKind::BarAngle => self.of_angle(suspect, size),
         }
     }
@@ -269,10 +301,18 @@ impl<'a> Vehicle<'a> {
             Suspect::MeasuredHanging | Suspect::AnotherHeight => {
                 here.then(|| Some(view()?.shift_of_lift(Length::from_mm(value)).ok()?.to_mm())).flatten()
             }
-            Suspect::WheelsTurned => here.then_some(if method == Method::FrameToHub { value * 0.2 } else { value }),
+            Suspect::WheelsTurned => {
+                here.then_some(if method == Method::FrameToHub { value * 0.2 } else { value })
+            }
             Suspect::TiresUnlike => (method != Method::FrameToHub).then_some(value * SIDEWALL_OF_LEAN),
             Suspect::SlopingFloor => {
-                let hangs = self.job.sheets.get(sheet)?.plumb_drop.as_ref().map_or(PLUMB, |drop| drop.length().to_mm());
+                let hangs = self
+                    .job
+                    .sheets
+                    .get(sheet)?
+                    .plumb_drop
+                    .as_ref()
+                    .map_or(PLUMB, |drop| drop.length().to_mm());
                 (method == Method::BodyToSidewall).then(|| hangs * value.to_radians().tan())
             }
             Suspect::ReferenceCrooked => (method_place(method) == size.place).then_some(value),
@@ -283,7 +323,9 @@ impl<'a> Vehicle<'a> {
             Suspect::LengthOff | Suspect::BarBent => {
                 let view = view()?;
                 let length = view.length() + Length::from_mm(value);
-                (size.place > 0 && since(size.place)).then(|| Some(view.shift_of_length(length).ok()?.to_mm())).flatten()
+                (size.place > 0 && since(size.place))
+                    .then(|| Some(view.shift_of_length(length).ok()?.to_mm()))
+                    .flatten()
             }
             Suspect::FrameBracketSideways => since(self.moved(BracketEnd::Frame)?).then_some(value),
             Suspect::AxleBracketSideways => since(self.moved(BracketEnd::Axle)?).then_some(-value),
@@ -344,7 +386,9 @@ fn crooked(count: usize) -> Vec<Size> {
     [(0, 0.15), (1, 0.25), (2, 0.45), (3, 0.15)]
         .into_iter()
         .flat_map(|(place, share)| {
-            normal(CROOKED, count, place).into_iter().map(move |size| Size { weight: size.weight * share, ..size })
+            normal(CROOKED, count, place)
+                .into_iter()
+                .map(move |size| Size { weight: size.weight * share, ..size })
         })
         .collect()
 }

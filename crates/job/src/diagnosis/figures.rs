@@ -4,6 +4,7 @@
 use derecho_core::measure::suspicion::Figures;
 use derecho_core::measure::{AngleEntry, Length, TapeEntry};
 
+use crate::document::heights;
 use crate::document::{Job, Method, Sheet, SheetKind};
 use crate::prove::prediction;
 use crate::setups::Resolved;
@@ -139,15 +140,31 @@ fn predicted_steps(job: &Job, resolved: &Resolved) -> Vec<f64> {
         .windows(2)
         .enumerate()
         .map(|(step, pair)| {
-            let good_to =
-                prediction::uncertainty(job, setups, (&pair[0], &pair[1]), &made[step..=step.min(made.len() - 1)]);
+            let good_to = prediction::uncertainty(
+                job,
+                setups,
+                (&pair[0], &pair[1]),
+                &made[step..=step.min(made.len() - 1)],
+            );
             good_to.to_mm().powi(2)
         })
         .collect()
 }
 
-fn of_sheet(job: &Job, resolved: &Resolved, (index, sheet): (usize, &Sheet), result: &SheetResult) -> Vec<Row> {
-    let plain = |kind, difference, own, shared| Row { kind, difference, own, shared, reference: 0.0, reference_at: index };
+fn of_sheet(
+    job: &Job,
+    resolved: &Resolved,
+    (index, sheet): (usize, &Sheet),
+    result: &SheetResult,
+) -> Vec<Row> {
+    let plain = |kind, difference, own, shared| Row {
+        kind,
+        difference,
+        own,
+        shared,
+        reference: 0.0,
+        reference_at: index,
+    };
     let mut rows = Vec::new();
     if sheet.kind == SheetKind::StickOut {
         return rows;
@@ -163,7 +180,8 @@ fn of_sheet(job: &Job, resolved: &Resolved, (index, sheet): (usize, &Sheet), res
         let differs = height.to_mm() - first_stance(job).unwrap_or(height).to_mm();
         rows.push(plain(FigureKind::Stance { sheet: index }, differs, HEIGHT_GOOD_TO, STANDS));
     }
-    if let Some((left, right)) = sheet.frame_above_hub_left.as_ref().zip(sheet.frame_above_hub_right.as_ref()) {
+    if let Some((left, right)) = sheet.frame_above_hub_left.as_ref().zip(sheet.frame_above_hub_right.as_ref())
+    {
         let leans = (right.length() - left.length()).to_mm();
         rows.push(plain(FigureKind::Lean { sheet: index }, leans, HEIGHT_GOOD_TO, CORNERS));
     }
@@ -174,7 +192,12 @@ fn first_stance(job: &Job) -> Option<Length> {
     job.sheets.iter().find_map(stance)
 }
 
-fn offset(job: &Job, resolved: &Resolved, (index, sheet): (usize, &Sheet), result: &SheetResult) -> Option<Row> {
+fn offset(
+    job: &Job,
+    resolved: &Resolved,
+    (index, sheet): (usize, &Sheet),
+    result: &SheetResult,
+) -> Option<Row> {
     if sheet.kind != SheetKind::Centring {
         return None;
     }
@@ -186,8 +209,11 @@ fn offset(job: &Job, resolved: &Resolved, (index, sheet): (usize, &Sheet), resul
         None if round == job.setups.axle_rounds().len() => Length::ZERO,
         None => return None,
     };
-    let reference_at =
-        job.sheets.iter().position(|other| other.kind == sheet.kind && same_feature(other, sheet)).unwrap_or(index);
+    let reference_at = job
+        .sheets
+        .iter()
+        .position(|other| other.kind == sheet.kind && same_feature(other, sheet))
+        .unwrap_or(index);
     Some(Row {
         kind: FigureKind::Offset { sheet: index, round, method: sheet.method },
         difference: (centring.offset_mm - predicted).to_mm(),
@@ -213,7 +239,8 @@ fn bar_angle(job: &Job, resolved: &Resolved) -> Option<Row> {
 
 fn links(job: &Job) -> Option<Row> {
     let looked = &job.proof.looked_at;
-    let [left, right] = [&looked.left_link, &looked.right_link].map(|link| link.as_ref().map(TapeEntry::length));
+    let [left, right] =
+        [&looked.left_link, &looked.right_link].map(|link| link.as_ref().map(TapeEntry::length));
     Some(alone(FigureKind::Links, (left? - right?).to_mm(), LINKS))
 }
 
@@ -225,7 +252,8 @@ fn corner_weights(job: &Job) -> Option<Row> {
     (both > 0.0).then(|| alone(FigureKind::CornerWeights, (left - right) / both * 100.0, WEIGHTS))
 }
 
-/// How far the axle hangs below where it was measured, where nobody said: the rig's droop.
+/// How far the axle hangs below where it is driven; where nobody said, as far as is usual.
 pub(super) fn droop(job: &Job) -> Length {
-    job.rig.droop.as_ref().map_or(Length::from_mm(100.0), TapeEntry::length)
+    let from_ride = job.rig.droop.as_ref().map(TapeEntry::length);
+    from_ride.map_or(Length::from_mm(100.0), |droop| droop - heights::driven_offset(&job.rig))
 }

@@ -3,6 +3,7 @@
 use derecho_core::measure::Length;
 
 use super::figures::FigureKind;
+use crate::document::ComplaintAbout;
 use crate::document::diagnosis::{FoundCause, QuickCheck, Suspect};
 use crate::message::{OfTopic, Topic};
 
@@ -19,7 +20,10 @@ pub enum DiagnosisMessage {
         rival: Option<Suspect>,
     },
     /// Nothing wrong explains it best.
-    NothingPoints,
+    NothingPoints {
+        /// The complaint that what is known of the bar and the axle explains.
+        explained: Option<ComplaintAbout>,
+    },
     /// A cause was confirmed and is still there.
     Confirmed(Suspect),
     /// A cause was confirmed and mended.
@@ -39,16 +43,9 @@ pub enum DiagnosisMessage {
     /// What to mind at it.
     Mind(QuickCheck),
     /// What an answer to it would mean.
-    Outcome {
-        seen: bool,
-        likeliest: Option<Suspect>,
-        share: f64,
-    },
+    Outcome { seen: bool, likeliest: Option<Suspect>, share: f64 },
     /// What was seen.
-    Seen {
-        check: QuickCheck,
-        seen: bool,
-    },
+    Seen { check: QuickCheck, seen: bool },
     /// What was seen at a check and nobody put right.
     StillThere(QuickCheck),
     /// What a figure is of.
@@ -56,15 +53,9 @@ pub enum DiagnosisMessage {
     /// A cause as the record has it: what was found, what was seen, and what was done about it.
     Record(FoundCause),
     /// A difference in a figure: mm, of an angle degrees, of weights hundredths.
-    Amount {
-        kind: FigureKind,
-        value: f64,
-    },
+    Amount { kind: FigureKind, value: f64 },
     /// A confirmed cause that nobody has mended, with what was seen.
-    CauseOpen {
-        suspect: Suspect,
-        note: String,
-    },
+    CauseOpen { suspect: Suspect, note: String },
 }
 
 impl OfTopic for DiagnosisMessage {

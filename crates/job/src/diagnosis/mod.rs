@@ -6,6 +6,7 @@
 
 mod effect;
 mod figures;
+mod hypothesis;
 pub mod message;
 mod next;
 mod tables;
@@ -18,6 +19,7 @@ use utoipa::ToSchema;
 use self::effect::Vehicle;
 pub use self::figures::FigureKind;
 use self::figures::{Gathered, gather};
+use self::hypothesis::{Hypothesis, share_of};
 use self::message::DiagnosisMessage;
 pub use self::next::NextCheck;
 pub(crate) use self::tables::looks_for;
@@ -41,6 +43,8 @@ const MOST_SHOWN: usize = 6;
 const SIZED: f64 = 0.1;
 /// Figures ask why where a suspect explains them so many times as well as nothing.
 const FAR_BETTER: f64 = 10.0;
+/// What is known explains a complaint that is so likely for it.
+const EXPLAINED: f64 = 0.25;
 /// How much a complaint that nobody made says, against one that was.
 const SILENCE: f64 = 0.5;
 
@@ -60,10 +64,14 @@ pub struct RankedSuspect {
     pub mend: Message,
     /// The screen on which it is put right.
     pub stage: Stage,
-    /// How large, where the figures say so: + left, up, longer, higher on the left.
+    /// How large, where the figures say so: + up, longer.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
     pub size_mm: Option<Length>,
+    /// How large, of what has a side: + to the left, or longer or lower on the left.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(nullable = false)]
+    pub sideways_mm: Option<Length>,
     /// What that is good to, U.
     #[serde(skip_serializing_if = "Option::is_none")]
     #[schema(nullable = false)]
@@ -78,7 +86,7 @@ pub struct WeighedFigure {
     /// By how much it differs from what it should be.
     pub differs: Message,
     /// What is left of that once the likeliest suspect has explained what it does.
-    pub left: Message,
+    pub remains: Message,
 }
 
 /// A cause that somebody confirmed.
@@ -116,33 +124,33 @@ pub struct DiagnosisResult {
     pub confirmed: Vec<ConfirmedCause>,
 }
 
-/// What may be the matter: nothing, one fault, or two.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Hypothesis {
-    pub(crate) faults: [Option<Suspect>; 2],
-    pub(crate) share: f64,
+/// What is known of the axle without looking for a fault, and explains a complaint by itself.
+#[derive(Clone, Copy, Debug, Default)]
+struct Stands {
+    /// How far off it was measured last, mm, without its side.
+    off: f64,
+    /// The bar's slope, its rise by its reach, without its sign.
+    slope: f64,
 }
 
-impl Hypothesis {
-    pub(crate) fn has(&self, suspect: Suspect) -> bool {
-        self.faults.contains(&Some(suspect))
+impl Stands {
+    fn of(resolved: &Resolved) -> Self {
+        let newest = resolved.sheets.iter().rev().filter(|sheet| sheet.usable);
+        let off = newest
+            .filter_map(|sheet| sheet.centring.as_ref())
+            .map(|found| found.offset_mm.abs().to_mm())
+            .next();
+        let view = resolved.measured_setups().map(|setups| setups.fitted.view);
+        Self { off: off.unwrap_or(0.0), slope: view.map_or(0.0, |view| view.lateral_rate().abs()) }
     }
 
-    /// How likely a check shows what it looks for: either fault may show.
-    fn shows(&self, check: QuickCheck) -> f64 {
-        either(self.faults, |fault| tables::shows(fault, check))
-    }
-
-    fn complains(&self, about: ComplaintAbout) -> f64 {
-        either(self.faults, |fault| tables::complains(fault, about))
-    }
-}
-
-fn either([one, other]: [Option<Suspect>; 2], chance: impl Fn(Option<Suspect>) -> f64) -> f64 {
-    match (one, other) {
-        (_, None) => chance(one),
-        (Some(_), Some(_)) => 1.0 - (1.0 - chance(one)) * (1.0 - chance(other)),
-        (None, Some(_)) => chance(other),
+    /// How likely a driver complains of that for it: a tire that stands out is seen, a steep bar is felt over bumps.
+    fn explains(self, about: ComplaintAbout) -> f64 {
+        match about {
+            ComplaintAbout::OffCentre => (self.off / 14.0).powi(2).min(0.8),
+            ComplaintAbout::SideStepping => ((self.slope - 0.08) / 0.2).clamp(0.0, 0.7),
+            _ => 0.0,
+        }
     }
 }
 
@@ -153,21 +161,26 @@ struct Evidence<'a> {
     /// What is complained of and still there.
     complaints: Vec<ComplaintAbout>,
     seen: Vec<(QuickCheck, bool)>,
+    /// Where the axle is known to be, and how steep the bar.
+    stands: Stands,
     suspects: Vec<Suspect>,
 }
 
 /// Searches for the cause; None where there is nothing to search for: no complaint that says what it is about, nothing
-/// looked at, and no figure that is otherwise than it should be.
+/// looked at, no axle that moved otherwise than predicted (`moved_otherwise`), and no figure that some suspect explains far
+/// better than nothing.
 #[must_use]
-pub fn diagnosis(job: &Job, resolved: &Resolved) -> Option<DiagnosisResult> {
+pub fn diagnosis(job: &Job, resolved: &Resolved, moved_otherwise: bool) -> Option<DiagnosisResult> {
     let causes = &job.diagnosis.causes;
-    let confirmed: Vec<ConfirmedCause> = causes.iter().map(|cause| said_of(cause.what, cause.mended.is_some())).collect();
+    let confirmed: Vec<ConfirmedCause> =
+        causes.iter().map(|cause| said_of(cause.what, cause.mended.is_some())).collect();
     if let Some(open) = confirmed.iter().find(|cause| !cause.mended) {
         let says = DiagnosisMessage::Confirmed(open.suspect).into();
         return Some(DiagnosisResult { confirmed, says, ..nothing_more(job) });
     }
     let evidence = Evidence::of(job, resolved);
-    if evidence.complaints.is_empty() && evidence.seen.is_empty() && !evidence.figures_ask() {
+    let asked = moved_otherwise || !evidence.complaints.is_empty() || !evidence.seen.is_empty();
+    if !asked && !evidence.figures_ask() {
         let says = confirmed.last().map(|cause| DiagnosisMessage::Mended(cause.suspect).into())?;
         return Some(DiagnosisResult { confirmed, says, ..nothing_more(job) });
     }
@@ -175,7 +188,7 @@ pub fn diagnosis(job: &Job, resolved: &Resolved) -> Option<DiagnosisResult> {
     let nothing: f64 = hypotheses.iter().filter(|one| one.faults[0].is_none()).map(|one| one.share).sum();
     let ranked = evidence.ranked(&hypotheses);
     let next = next::next(job, &evidence.suspects, &hypotheses);
-    let (says, told) = headline(&ranked, nothing);
+    let (says, told) = headline(&ranked, nothing, evidence.explained());
     Some(DiagnosisResult {
         says,
         told,
@@ -208,12 +221,13 @@ fn nothing_more(job: &Job) -> DiagnosisResult {
     }
 }
 
-fn headline(ranked: &[RankedSuspect], nothing: f64) -> (Message, bool) {
+fn headline(ranked: &[RankedSuspect], nothing: f64, explained: Option<ComplaintAbout>) -> (Message, bool) {
     let Some(first) = ranked.first().filter(|first| first.share > nothing) else {
-        return (DiagnosisMessage::NothingPoints.into(), false);
+        return (DiagnosisMessage::NothingPoints { explained }.into(), false);
     };
     let told = first.share >= TOLD;
-    let rival = ranked.get(1).filter(|_| !told).map(|second| second.suspect);
+    let near = ranked.get(1).filter(|second| !told && second.share > first.share / 2.0);
+    let rival = near.map(|second| second.suspect);
     let says = DiagnosisMessage::Likeliest { suspect: first.suspect, share: first.share, told, rival };
     (says.into(), told)
 }
@@ -237,7 +251,14 @@ impl<'a> Evidence<'a> {
         let found = |suspect: Suspect| job.diagnosis.causes.iter().any(|cause| cause.what == suspect);
         let suspects =
             Suspect::ALL.into_iter().filter(|suspect| vehicle.can_be(*suspect) && !found(*suspect)).collect();
-        Self { vehicle, gathered: gather(job, resolved, mended), complaints, seen: seen.collect(), suspects }
+        Self {
+            vehicle,
+            gathered: gather(job, resolved, mended),
+            complaints,
+            seen: seen.collect(),
+            stands: Stands::of(resolved),
+            suspects,
+        }
     }
 
     /// What the figures say of a suspect; None without figures.
@@ -249,7 +270,9 @@ impl<'a> Evidence<'a> {
     /// Whether the figures by themselves ask why: some suspect explains them far better than nothing does.
     fn figures_ask(&self) -> bool {
         let nothing = self.of_figures([None, None]);
-        self.suspects.iter().any(|suspect| self.of_figures([Some(*suspect), None]) - nothing > FAR_BETTER.ln())
+        self.suspects
+            .iter()
+            .any(|suspect| self.of_figures([Some(*suspect), None]) - nothing > FAR_BETTER.ln())
     }
 
     fn of_figures(&self, faults: [Option<Suspect>; 2]) -> f64 {
@@ -266,6 +289,15 @@ impl<'a> Evidence<'a> {
         }
     }
 
+    fn known(&self, about: ComplaintAbout) -> f64 {
+        self.stands.explains(about)
+    }
+
+    /// The complaint that what is known explains, where one does.
+    fn explained(&self) -> Option<ComplaintAbout> {
+        self.complaints.iter().copied().find(|about| self.known(*about) > EXPLAINED)
+    }
+
     /// What complaints, silence about others, and quick checks say.
     fn of_people(&self, faults: [Option<Suspect>; 2]) -> f64 {
         let hypothesis = Hypothesis { faults, share: 0.0 };
@@ -275,7 +307,7 @@ impl<'a> Evidence<'a> {
             ABOUT
                 .iter()
                 .map(|about| {
-                    let chance = hypothesis.complains(*about);
+                    let chance = hypothesis.complains(*about, self.known(*about));
                     if self.complaints.contains(about) { chance.ln() } else { (1.0 - chance).ln() * SILENCE }
                 })
                 .sum()
@@ -338,14 +370,18 @@ impl<'a> Evidence<'a> {
                 let other = one.faults.into_iter().flatten().find(|other| *other != suspect);
                 let found = match other {
                     None => figures.suspicion(&effects),
-                    Some(other) => figures.suspicion_beside(&effects, &self.vehicle.effects(other, true, kinds)),
+                    Some(other) => {
+                        figures.suspicion_beside(&effects, &self.vehicle.effects(other, true, kinds))
+                    }
                 };
                 Some((one.share, found?))
             })
             .collect();
         let sum: f64 = found.iter().map(|(share, _)| share).sum();
         let mean = found.iter().map(|(share, found)| share * found.mean).sum::<f64>() / sum;
-        let square = |(share, found): &(f64, Suspicion)| share * (found.deviation.powi(2) + (found.mean - mean).powi(2));
+        let square = |(share, found): &(f64, Suspicion)| {
+            share * (found.deviation.powi(2) + (found.mean - mean).powi(2))
+        };
         let deviation = (found.iter().map(square).sum::<f64>() / sum).sqrt();
         let told = has_size(suspect) && mean.abs() > 2.0 * deviation;
         told.then(|| (Length::from_mm(mean), Length::from_mm(2.0 * deviation)))
@@ -361,7 +397,8 @@ impl<'a> Evidence<'a> {
             because: DiagnosisMessage::Because(suspect).into(),
             mend: DiagnosisMessage::Mend(suspect).into(),
             stage: tables::stage(suspect),
-            size_mm: size.map(|(size, _)| size),
+            size_mm: size.filter(|_| !has_a_side(suspect)).map(|(size, _)| size),
+            sideways_mm: size.filter(|_| has_a_side(suspect)).map(|(size, _)| size),
             uncertainty_mm: size.map(|(_, good_to)| good_to),
         }
     }
@@ -370,9 +407,10 @@ impl<'a> Evidence<'a> {
     fn weighed(&self, suspect: Option<Suspect>) -> Vec<WeighedFigure> {
         let Some(Gathered { kinds, differences, figures }) = &self.gathered else { return Vec::new() };
         let best = suspect.and_then(|suspect| {
-            let effects = self.vehicle.effects(suspect, false, kinds).into_iter().map(|(size, effect)| {
-                (figures.log_density_under(&effect) + size.weight.ln(), effect.shift)
-            });
+            let effects =
+                self.vehicle.effects(suspect, false, kinds).into_iter().map(|(size, effect)| {
+                    (figures.log_density_under(&effect) + size.weight.ln(), effect.shift)
+                });
             effects.max_by(|one, other| one.0.total_cmp(&other.0)).map(|(_, shift)| shift)
         });
         // What an axle was off by as it came in is nobody's fault: offsets are told from the first one.
@@ -391,11 +429,23 @@ impl<'a> Evidence<'a> {
                 WeighedFigure {
                     says: DiagnosisMessage::Figure(*kind).into(),
                     differs: DiagnosisMessage::Amount { kind: *kind, value: differs }.into(),
-                    left: DiagnosisMessage::Amount { kind: *kind, value: differs - explained }.into(),
+                    remains: DiagnosisMessage::Amount { kind: *kind, value: differs - explained }.into(),
                 }
             })
             .collect()
     }
+}
+
+/// Whether its size is to one side, and the other way in a mirror.
+const fn has_a_side(suspect: Suspect) -> bool {
+    !matches!(
+        suspect,
+        Suspect::AnotherHeight
+            | Suspect::FrameBracketHeight
+            | Suspect::AxleBracketHeight
+            | Suspect::LengthOff
+            | Suspect::BarBent
+    )
 }
 
 /// Whether a size of it is anything to go by.
@@ -418,11 +468,6 @@ const fn has_size(suspect: Suspect) -> bool {
             | Suspect::BracketTearing
             | Suspect::TiresUnlike
     )
-}
-
-/// How likely a suspect is, alone or with another.
-pub(crate) fn share_of(hypotheses: &[Hypothesis], suspect: Suspect) -> f64 {
-    hypotheses.iter().filter(|one| one.has(suspect)).map(|one| one.share).sum()
 }
 
 /// Everything that can be complained of.

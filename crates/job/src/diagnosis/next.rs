@@ -4,8 +4,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::hypothesis::{Hypothesis, share_of};
 use super::message::DiagnosisMessage;
-use super::{Hypothesis, share_of, tables};
+use super::tables;
 use crate::document::Job;
 use crate::document::diagnosis::{QuickCheck, Suspect};
 use crate::message::Message;
@@ -35,13 +36,10 @@ pub struct NextCheck {
 }
 
 /// What to look at next, the best first.
-pub(super) fn next(
-    job: &Job,
-    suspects: &[Suspect],
-    hypotheses: &[Hypothesis],
-) -> Vec<NextCheck> {
+pub(super) fn next(job: &Job, suspects: &[Suspect], hypotheses: &[Hypothesis]) -> Vec<NextCheck> {
     let open = QuickCheck::ALL.into_iter().filter(|check| {
-        job.diagnosis.seen(*check).is_none() && suspects.iter().any(|suspect| tables::looks_for(*check, *suspect))
+        job.diagnosis.seen(*check).is_none()
+            && suspects.iter().any(|suspect| tables::looks_for(*check, *suspect))
     });
     let mut gains: Vec<(QuickCheck, f64)> = open
         .map(|check| (check, gain(check, hypotheses)))
@@ -58,7 +56,8 @@ fn offered(check: QuickCheck, suspects: &[Suspect], hypotheses: &[Hypothesis]) -
         let after = answered(hypotheses, check, seen);
         let shares = suspects.iter().map(|suspect| (*suspect, share_of(&after, *suspect)));
         let nothing: f64 = after.iter().filter(|one| one.faults[0].is_none()).map(|one| one.share).sum();
-        let first = shares.max_by(|one, other| one.1.total_cmp(&other.1)).filter(|(_, share)| *share > nothing);
+        let first =
+            shares.max_by(|one, other| one.1.total_cmp(&other.1)).filter(|(_, share)| *share > nothing);
         let share = first.map_or(nothing, |(_, share)| share);
         DiagnosisMessage::Outcome { seen, likeliest: first.map(|(suspect, _)| suspect), share }.into()
     };
@@ -76,7 +75,10 @@ fn offered(check: QuickCheck, suspects: &[Suspect], hypotheses: &[Hypothesis]) -
 fn answered(hypotheses: &[Hypothesis], check: QuickCheck, seen: bool) -> Vec<Hypothesis> {
     let chance = |one: &Hypothesis| if seen { one.shows(check) } else { 1.0 - one.shows(check) };
     let sum: f64 = hypotheses.iter().map(|one| one.share * chance(one)).sum();
-    hypotheses.iter().map(|one| Hypothesis { share: one.share * chance(one) / sum.max(f64::MIN_POSITIVE), ..*one }).collect()
+    hypotheses
+        .iter()
+        .map(|one| Hypothesis { share: one.share * chance(one) / sum.max(f64::MIN_POSITIVE), ..*one })
+        .collect()
 }
 
 /// How much less is unsure once it is answered, in nats: the mutual information of the answer and what is the matter.

@@ -34,7 +34,12 @@ const fn habits(
 }
 
 const HABITS: [Habits; 31] = [
-    habits(Suspect::FullDifference, 6.0, &[(OffCentre, 0.7), (WheelCrooked, 0.3)], &[(See::TurnsDiffer, 0.93)]),
+    habits(
+        Suspect::FullDifference,
+        6.0,
+        &[(OffCentre, 0.7), (WheelCrooked, 0.3)],
+        &[(See::TurnsDiffer, 0.93)],
+    ),
     habits(Suspect::SignTurned, 4.0, &[(OffCentre, 0.85), (WheelCrooked, 0.3)], &[(See::TurnsDiffer, 0.95)]),
     habits(
         Suspect::MeasuredHanging,
@@ -58,12 +63,7 @@ const HABITS: [Habits; 31] = [
     ),
     habits(Suspect::WheelsTurned, 2.0, &[(OffCentre, 0.3)], &[(See::WheelsNotStraight, 0.9)]),
     habits(Suspect::SlopingFloor, 2.0, &[(OffCentre, 0.3)], &[(See::FloorSlopes, 0.95)]),
-    habits(
-        Suspect::ReferenceCrooked,
-        4.0,
-        &[(OffCentre, 0.7), (Rub, 0.1)],
-        &[(See::OtherPointDiffers, 0.9)],
-    ),
+    habits(Suspect::ReferenceCrooked, 4.0, &[(OffCentre, 0.7), (Rub, 0.1)], &[(See::OtherPointDiffers, 0.9)]),
     habits(Suspect::FrameBracketSideways, 4.0, &[(OffCentre, 0.7)], &[(See::FrameEyeElsewhere, 0.92)]),
     habits(
         Suspect::FrameBracketHeight,
@@ -84,7 +84,12 @@ const HABITS: [Habits; 31] = [
         &[(SideStepping, 0.4), (OffCentre, 0.4)],
         &[(See::HoleDiffers, 0.97), (See::AxleEyeElsewhere, 0.5), (See::FrameEyeElsewhere, 0.4)],
     ),
-    habits(Suspect::LengthOff, 5.0, &[(OffCentre, 0.7), (WheelCrooked, 0.3)], &[(See::BarLengthDiffers, 0.92)]),
+    habits(
+        Suspect::LengthOff,
+        5.0,
+        &[(OffCentre, 0.7), (WheelCrooked, 0.3)],
+        &[(See::BarLengthDiffers, 0.92)],
+    ),
     habits(
         Suspect::BarBent,
         3.0,
@@ -141,7 +146,12 @@ const HABITS: [Habits; 31] = [
         &[(SideStepping, 0.45), (Wander, 0.5), (WheelCrooked, 0.3)],
         &[(See::LeansUnlike, 0.94)],
     ),
-    habits(Suspect::TrackBarHits, 5.0, &[(Clunk, 0.7), (Rub, 0.3), (LiftsEarly, 0.15)], &[(See::RubbedPaint, 0.95)]),
+    habits(
+        Suspect::TrackBarHits,
+        5.0,
+        &[(Clunk, 0.7), (Rub, 0.3), (LiftsEarly, 0.15)],
+        &[(See::RubbedPaint, 0.95)],
+    ),
     habits(
         Suspect::ShocksTired,
         7.0,
@@ -193,7 +203,8 @@ pub(super) fn shows(suspect: Option<Suspect>, check: QuickCheck) -> f64 {
 /// Whether a check looks for a suspect at all.
 #[must_use]
 pub(crate) fn looks_for(check: QuickCheck, suspect: Suspect) -> bool {
-    of(suspect).is_some_and(|habits| habits.checks.iter().any(|(listed, share)| *listed == check && *share > 0.3))
+    of(suspect)
+        .is_some_and(|habits| habits.checks.iter().any(|(listed, share)| *listed == check && *share > 0.3))
 }
 
 /// Minutes a check takes, tools in hand.
@@ -202,7 +213,11 @@ pub(super) const fn minutes(check: QuickCheck) -> u32 {
     match check {
         See::TurnsDiffer | See::StoodOtherwise | See::WheelsNotStraight | See::LoadOneSided => 1,
         See::RubbedPaint | See::HoleDiffers | See::KeepsSwinging | See::LeansUnlike => 2,
-        See::BoltMoves | See::BushingMoves | See::BracketMoves | See::PressuresDiffer | See::SplineMarksDiffer => 3,
+        See::BoltMoves
+        | See::BushingMoves
+        | See::BracketMoves
+        | See::PressuresDiffer
+        | See::SplineMarksDiffer => 3,
         See::BarNotStraight | See::FloorSlopes | See::LinksDiffer => 4,
         See::BarLengthDiffers | See::BouncedDiffers => 6,
         See::FrameEyeElsewhere | See::AxleEyeElsewhere | See::OtherPointDiffers => 8,

@@ -6,6 +6,12 @@ use crate::diagnosis::message::DiagnosisMessage;
 use crate::document::Job;
 use crate::document::diagnosis::{QuickCheck, Suspect};
 
+/// The key of a cause that was found.
+#[must_use]
+pub fn cause_key(suspect: Suspect) -> String {
+    format!("cause/{suspect:?}")
+}
+
 pub(super) fn findings(job: &Job) -> Vec<Finding> {
     let open = || job.diagnosis.causes.iter().filter(|cause| cause.mended.is_none());
     let mut findings: Vec<Finding> = open()
@@ -17,7 +23,7 @@ pub(super) fn findings(job: &Job) -> Vec<Finding> {
                 acceptable: !matches!(suspect, Suspect::BracketTearing | Suspect::BoltLoose),
                 ..finding(
                     FindingKind::CauseOpen,
-                    &format!("cause/{suspect:?}"),
+                    &cause_key(suspect),
                     DiagnosisMessage::CauseOpen { suspect, note },
                 )
             }
@@ -42,11 +48,7 @@ pub(super) fn findings(job: &Job) -> Vec<Finding> {
         Finding {
             weight: if safety { Weight::Safety } else { Weight::Function },
             acceptable: !matches!(check, QuickCheck::BoltMoves | QuickCheck::BracketMoves),
-            ..finding(
-                FindingKind::CauseOpen,
-                &format!("seen/{check:?}"),
-                DiagnosisMessage::StillThere(check),
-            )
+            ..finding(FindingKind::CauseOpen, &format!("seen/{check:?}"), DiagnosisMessage::StillThere(check))
         }
     }));
     findings

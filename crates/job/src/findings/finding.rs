@@ -59,6 +59,10 @@ pub enum FindingKind {
     CauseOpen,
     /// An eye is moved or another bar goes in, and nothing was measured that could be in its way.
     ClearanceNotChecked,
+    /// Something was measured that could be in the way, and not the exhaust, the fuel tank or the oil pan.
+    PartsNotMeasured,
+    /// Two that sit beside each other on the frame or the axle are in each other's way as they sit.
+    StandsInTheWay,
 }
 
 /// How it comes out.
@@ -171,9 +175,12 @@ impl FindingKind {
             | Self::NotAsPlanned => Stage::Prove,
             Self::YLinkFails => Stage::Bracket,
             Self::Overstressed | Self::LinksFail => Stage::Sway,
-            Self::TravelEnds | Self::ClearanceNotChecked | Self::LinkBesideBar | Self::SteersOverBumps => {
-                Stage::Cycle
-            }
+            Self::TravelEnds
+            | Self::ClearanceNotChecked
+            | Self::PartsNotMeasured
+            | Self::StandsInTheWay
+            | Self::LinkBesideBar
+            | Self::SteersOverBumps => Stage::Cycle,
             Self::ThreadEngaged => Stage::Bar,
         }
     }
@@ -187,13 +194,16 @@ impl FindingKind {
             | Self::TorqueFromMemory
             | Self::StepsOpen
             | Self::MovedOtherwise => FindingVerdict::Open,
-            Self::NotLookedAt | Self::ClearanceNotChecked => FindingVerdict::NotChecked,
+            Self::NotLookedAt | Self::ClearanceNotChecked | Self::PartsNotMeasured => {
+                FindingVerdict::NotChecked
+            }
             Self::StillOff
             | Self::StandsOtherwise
             | Self::NotRight
             | Self::ComplaintAgain
             | Self::RoadStopped
             | Self::CauseOpen
+            | Self::StandsInTheWay
             | Self::DoesNotFit
             | Self::PartWrong
             | Self::TorqueOther
@@ -231,9 +241,10 @@ impl FindingKind {
             | Self::YLinkFails
             | Self::TravelEnds
             | Self::CauseOpen
+            | Self::StandsInTheWay
             | Self::ClearanceNotChecked => Weight::Function,
             Self::PartWrong | Self::NotAsPlanned => Weight::Fit,
-            Self::LinkBesideBar | Self::SteersOverBumps => Weight::Comfort,
+            Self::LinkBesideBar | Self::SteersOverBumps | Self::PartsNotMeasured => Weight::Comfort,
         }
     }
 }

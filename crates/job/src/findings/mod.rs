@@ -11,6 +11,7 @@ mod sources;
 mod travel;
 mod work;
 
+pub use self::cause::cause_key;
 pub use self::finding::{Concerns, Finding, FindingKind, FindingVerdict, Weight};
 pub use self::sources::{JudgedFitted, Sources};
 pub use self::travel::moves_past_what_nobody_measured;

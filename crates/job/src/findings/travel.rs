@@ -6,12 +6,14 @@ use crate::cautions::Stage;
 use crate::cycle::Brief;
 use crate::cycle::limit::EndsAt;
 use crate::cycle::message::CycleMessage;
+use crate::document::hardpoints::ObstaclePart;
 use crate::document::sway::SwayKind;
 use crate::document::{Job, Purpose, Round, length_of};
 use crate::message::Message;
 use crate::prove::message::ProveMessage;
 use crate::setups::Resolved;
 use derecho_core::measure::Length;
+use derecho_core::measure::squareness::AxleEnd;
 
 pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
     let Sources { resolved, cycle, links_work, .. } = *sources;
@@ -53,7 +55,38 @@ pub(super) fn findings(sources: &Sources<'_>) -> Vec<Finding> {
             found
         });
     }
+    findings.extend(parts_not_measured(job, resolved));
+    findings.extend(cycle.iter().flat_map(|brief| &brief.in_the_way).map(|pair| {
+        let key = format!("stands/{:?}/{:?}/{:.0}", pair.first, pair.second, pair.gap.to_mm());
+        let (first, second, gap) = (pair.first.clone(), pair.second.clone(), pair.gap);
+        finding(FindingKind::StandsInTheWay, &key, CycleMessage::Stands { first, second, gap })
+    }));
     findings
+}
+
+/// What is usual at this end and was not measured, where other things near it were, and something moves past them.
+fn parts_not_measured(job: &Job, resolved: &Resolved) -> Option<Finding> {
+    let obstacles = &job.hardpoints.obstacles;
+    if obstacles.is_empty() || !something_moves(job, resolved) {
+        return None;
+    }
+    let rear = job.rig.end == Some(AxleEnd::Rear);
+    let usual = [ObstaclePart::Exhaust, if rear { ObstaclePart::FuelTank } else { ObstaclePart::OilPan }];
+    let open = |part: &ObstaclePart| obstacles.iter().all(|obstacle| obstacle.part != *part);
+    let parts: Vec<ObstaclePart> = usual.into_iter().filter(open).collect();
+    let key = format!("parts_not_measured/{parts:?}");
+    (!parts.is_empty())
+        .then(|| finding(FindingKind::PartsNotMeasured, &key, ProveMessage::PartsNotMeasured { parts }))
+}
+
+/// Whether an eye is moved, another bar goes in, or something was to come clear.
+fn something_moves(job: &Job, resolved: &Resolved) -> bool {
+    let Some(setups) = resolved.setups() else { return false };
+    let found = &setups.found;
+    let moved = [&setups.plan, &setups.fitted]
+        .into_iter()
+        .any(|later| !later.moves.since(found.moves).is_none() || later.bar.id != found.bar.id);
+    moved || job.to_do.contains(&Purpose::ClearSomething)
 }
 
 /// By what the travel ends and where, to a millimetre of wheel travel from the driven height, + bump: what ends sooner
@@ -83,11 +116,5 @@ pub fn moves_past_what_nobody_measured(
     if cycle.is_some_and(|brief| brief.ended) {
         return false;
     }
-    let Some(setups) = resolved.setups() else { return false };
-    let found = &setups.found;
-    let moved = [&setups.plan, &setups.fitted]
-        .into_iter()
-        .any(|later| !later.moves.since(found.moves).is_none() || later.bar.id != found.bar.id);
-    let asked = job.to_do.contains(&Purpose::ClearSomething);
-    (moved || asked) && job.hardpoints.obstacles.is_empty()
+    something_moves(job, resolved) && job.hardpoints.obstacles.is_empty()
 }

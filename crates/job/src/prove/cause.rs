@@ -28,6 +28,14 @@ pub enum Cause {
     Unexplained,
 }
 
+impl Cause {
+    /// Whether something has to be looked at before anything is set again.
+    #[must_use]
+    pub const fn is_open(self) -> bool {
+        matches!(self, Self::NotMoved | Self::Unexplained)
+    }
+}
+
 /// The movement a cause is looked for in.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Moved {

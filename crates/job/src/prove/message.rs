@@ -3,6 +3,7 @@
 use super::cause::Cause;
 use super::look::LookKind;
 use super::verdict::ProveVerdict;
+use crate::document::hardpoints::ObstaclePart;
 use crate::document::proof::RoadStep;
 use crate::document::{FittedPart, gate_keys};
 use crate::message::{Label, Message, OfTopic, Topic};
@@ -98,6 +99,8 @@ pub enum ProveMessage {
         fault: Option<ThreadFault>,
         /// An eye may sit elsewhere than planned.
         eye_suspected: bool,
+        /// Why it moved otherwise is found before anything is set again.
+        cause_open: bool,
     },
     /// The bar as it is left, and how far it still goes either way.
     BarNow {
@@ -165,6 +168,10 @@ pub enum ProveMessage {
         ends: Message,
     },
     ClearanceNotChecked,
+    /// Parts that nobody measured, though others were.
+    PartsNotMeasured {
+        parts: Vec<ObstaclePart>,
+    },
     ThreadEngaged {
         fault: ThreadFault,
     },

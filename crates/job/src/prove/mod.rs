@@ -303,7 +303,8 @@ fn prove_axle(
     });
     // Once somebody found what it was, nobody guesses any more.
     let since = job.setups.axle_rounds().last().map_or(0, |(place, _)| *place);
-    let found_out = job.setups.rounds.iter().skip(since).any(|round| round.cause.is_some());
+    let found_out = job.setups.rounds.iter().skip(since).any(|round| round.cause.is_some())
+        || !job.diagnosis.causes.is_empty();
     let misplaced = moved
         .as_ref()
         .zip(setups)
@@ -367,6 +368,7 @@ fn prove_axle(
             rounds,
             fault: fault.as_ref().copied(),
             eye_suspected: !misplaced.is_empty(),
+            cause_open: cause.is_some_and(Cause::is_open),
         }
         .into(),
         after: Some(after),

@@ -41,6 +41,8 @@ pub enum Next {
     MeasureTheEye,
     /// The bar's length, set once more.
     SetTheBarAgain,
+    /// Find out why the axle moved otherwise.
+    FindTheCause,
     /// What still ends the travel.
     SomethingStillTouches,
     /// Sway links that work.

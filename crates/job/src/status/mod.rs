@@ -11,9 +11,9 @@ use crate::bar::BarResult;
 use crate::bolt_up::Progressed;
 use crate::cautions::Stage;
 use crate::document::{Job, Purpose, SheetKind};
-use crate::findings::Finding;
+use crate::findings::{Finding, FindingKind, cause_key};
 use crate::message::Message;
-use crate::prove::{ProveResult, ProveVerdict};
+use crate::prove::{Cause, ProveResult, ProveVerdict};
 use crate::tape::SheetResult;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -124,6 +124,16 @@ fn state(Sources { job, bar, prove, progressed, .. }: Sources<'_>) -> JobState {
 fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
     let Sources { job, findings, prove, no_bar, .. } = sources;
     let to = |stage, next| Some(NextStep { says: StatusMessage::Next(next).into(), stage, goes_to: None });
+    // What was found wrong is put right before anything is set by figures that it spoils.
+    if let Some(cause) = job.diagnosis.causes.iter().find(|cause| cause.mended.is_none()) {
+        let accepted = findings
+            .iter()
+            .any(|finding| finding.key == cause_key(cause.what) && !finding.stands_in_the_way());
+        if !accepted {
+            let says = StatusMessage::PutRight(FindingKind::CauseOpen).into();
+            return Some(NextStep { says, stage: Stage::Prove, goes_to: None });
+        }
+    }
     match (state, prove.map(|prove| prove.verdict)) {
         (JobState::Proved, _) => match findings.iter().find(|finding| finding.stands_in_the_way()) {
             Some(finding) => Some(NextStep {
@@ -138,6 +148,7 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
         (_, Some(ProveVerdict::BackToBar)) if an_eye_is_suspected(sources) => {
             to(Stage::Prove, Next::MeasureTheEye)
         }
+        (_, Some(ProveVerdict::BackToBar)) if cause_is_open(sources) => to(Stage::Prove, Next::FindTheCause),
         (_, Some(ProveVerdict::BackToBar)) => to(Stage::Bar, Next::SetTheBarAgain),
         (_, Some(ProveVerdict::BackToCycle)) => to(Stage::Cycle, Next::SomethingStillTouches),
         (_, Some(ProveVerdict::BackToSway)) => to(Stage::Sway, Next::SwayLinksThatWork),
@@ -165,6 +176,11 @@ fn next(sources: Sources<'_>, state: JobState) -> Option<NextStep> {
 /// Whether an eye may sit elsewhere than planned, and nobody said yet what the cause was.
 fn an_eye_is_suspected(Sources { prove, .. }: Sources<'_>) -> bool {
     prove.is_some_and(|prove| !prove.misplaced.is_empty())
+}
+
+/// Whether nothing explains yet why the axle moved otherwise.
+fn cause_is_open(Sources { prove, .. }: Sources<'_>) -> bool {
+    prove.and_then(|prove| prove.cause).is_some_and(Cause::is_open)
 }
 
 /// Whether there is work, and every step of it is done or skipped.

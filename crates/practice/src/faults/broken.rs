@@ -1,14 +1,17 @@
 //! A vehicle with something wrong, and the job that hands make of it: worked on, measured before and after.
 
 use derecho_core::measure::{Length, TapeEntry, Unit, WeightEntry};
-use derecho_core::pose::point::AxlePoint;
 use derecho_core::parts::{BracketEnd, HoleId};
+use derecho_core::pose::point::AxlePoint;
 use derecho_job::Job;
 use derecho_job::document::diagnosis::Suspect;
-use derecho_job::document::{Complaint, ComplaintAbout, FittedMove, HoleChoice, Round, RoundId, Sheet, SheetKind};
+use derecho_job::document::{
+    Complaint, ComplaintAbout, FittedMove, HoleChoice, Round, RoundId, Sheet, SheetKind,
+};
 use derecho_job::setups::Resolved;
 
-use super::{Fault, seen};
+use super::fault::Fault;
+use super::seen;
 use crate::ground_truth::Feature;
 use crate::technician::{Technician, typed};
 use crate::vehicle::{PracticeVehicle, Stance};
@@ -52,8 +55,14 @@ impl Broken {
         }
     }
 
-    pub(super) fn new(mut vehicle: PracticeVehicle, faults: Vec<Fault>, raised: bool, hands: Technician) -> Self {
-        let normal = |vehicle: &mut PracticeVehicle, deviation: f64| vehicle.error(Length::from_mm(deviation)).to_mm();
+    pub(super) fn new(
+        mut vehicle: PracticeVehicle,
+        faults: Vec<Fault>,
+        raised: bool,
+        hands: Technician,
+    ) -> Self {
+        let normal =
+            |vehicle: &mut PracticeVehicle, deviation: f64| vehicle.error(Length::from_mm(deviation)).to_mm();
         let beside = Beside {
             lean: normal(&mut vehicle, 3.0),
             square: normal(&mut vehicle, 1.8),
@@ -136,14 +145,21 @@ impl Broken {
         let (wanted, _) = view.recentred_moved(offset, -up, Length::ZERO, Length::ZERO).ok()?;
         let from = view.length();
         let set = typed(wanted.length_mm, unit);
-        let mut round = Round { length: Some(set.clone()), wanted_mm: Some(wanted.length_mm.to_mm()), ..Round::default() };
+        let mut round = Round {
+            length: Some(set.clone()),
+            wanted_mm: Some(wanted.length_mm.to_mm()),
+            ..Round::default()
+        };
         let stood = self.vehicle.true_offset();
         if self.raised {
             job.setups.found.axle_holes = holes(unit);
             round.moved = vec![FittedMove {
                 end: BracketEnd::Axle,
                 by_mm: [0.0, 0.0, up.to_mm()],
-                to: HoleChoice { hole: HoleId::new(format!("hole-{}", PLANNED + 1)), ..HoleChoice::default() },
+                to: HoleChoice {
+                    hole: HoleId::new(format!("hole-{}", PLANNED + 1)),
+                    ..HoleChoice::default()
+                },
                 off: Default::default(),
             }];
             self.raise(up);
@@ -204,7 +220,11 @@ impl Broken {
         // Nobody writes down that it hung.
         sheet.conditions.on_its_weight = Some(true);
         let height = self.vehicle.raised
-            + if self.vehicle.stance == Stance::Hanging { self.vehicle.ground_truth.droop } else { Length::ZERO };
+            + if self.vehicle.stance == Stance::Hanging {
+                self.vehicle.ground_truth.droop
+            } else {
+                Length::ZERO
+            };
         if self.vehicle.chance() < 0.6 {
             let over = |vehicle: &mut PracticeVehicle, more: f64| {
                 let stands = Length::from_mm(300.0 + more) + height;
@@ -269,7 +289,8 @@ impl Broken {
             job.proof.looked_at.right_link = taped(&mut self.vehicle, 260.0);
         }
         if self.vehicle.chance() < 0.2 {
-            let corner = |share: f64| WeightEntry::parse(&format!("{:.0} kg", 500.0 * (1.0 + share / 100.0))).ok();
+            let corner =
+                |share: f64| WeightEntry::parse(&format!("{:.0} kg", 500.0 * (1.0 + share / 100.0))).ok();
             job.vehicle.left_corner = corner(beside.weights);
             job.vehicle.right_corner = corner(-beside.weights);
         }
@@ -279,7 +300,11 @@ impl Broken {
         let off = self.vehicle.true_offset().to_mm();
         for about in ABOUT {
             if self.vehicle.chance() < seen::complains(&self.faults, off, about) {
-                job.complaints.push(Complaint { text: format!("{about:?}"), about: Some(about), after: None });
+                job.complaints.push(Complaint {
+                    text: format!("{about:?}"),
+                    about: Some(about),
+                    after: None,
+                });
             }
         }
     }

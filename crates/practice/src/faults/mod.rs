@@ -3,10 +3,10 @@
 //! four times at the most.
 
 mod broken;
+mod fault;
 mod seen;
 
 use std::collections::BTreeMap;
-use std::sync::atomic::{AtomicUsize, Ordering};
 
 use derecho_job::Job;
 use derecho_job::diagnosis::{DiagnosisResult, RankedSuspect, diagnosis};
@@ -17,20 +17,10 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 
 use self::broken::{Broken, drawn_feature, drawn_size};
-use crate::ground_truth::Feature;
+use self::fault::Fault;
+use crate::run::{Run, seed_of};
 use crate::technician::Technician;
-use crate::trial::seed_of;
 use crate::vehicle::PracticeVehicle;
-
-/// Something that is wrong with a practice vehicle.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Fault {
-    pub(crate) suspect: Suspect,
-    /// How large: mm to the left, up, longer; degrees of a floor; one where it is there or not.
-    pub(crate) size: f64,
-    /// Which feature, of one that is out of its place.
-    pub(crate) at: Option<Feature>,
-}
 
 /// What is tried.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -143,25 +133,9 @@ const CHECKS: usize = 4;
 /// Sends every vehicle through; `progress` is told how many are done, from any thread.
 #[must_use]
 pub fn fault_trial(settings: &FaultSettings, progress: &(dyn Fn(usize) + Sync)) -> FaultTrial {
-    let (next, done) = (AtomicUsize::new(0), AtomicUsize::new(0));
-    let work = || {
-        let mut sum = FaultTrial::default();
-        loop {
-            let index = next.fetch_add(1, Ordering::Relaxed);
-            if index >= settings.vehicles {
-                return sum;
-            }
-            one(settings, index as u64, &mut sum);
-            progress(done.fetch_add(1, Ordering::Relaxed) + 1);
-        }
-    };
-    let mut sum = std::thread::scope(|scope| {
-        let threads: Vec<_> = (1..settings.threads.max(1)).map(|_| scope.spawn(work)).collect();
-        threads.into_iter().fold(work(), |mut sum, thread| {
-            sum.add(&thread.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)));
-            sum
-        })
-    });
+    let run = Run { vehicles: settings.vehicles, threads: settings.threads };
+    let mut sum =
+        run.through(progress, &|index, sum: &mut FaultTrial| one(settings, index, sum), FaultTrial::add);
     sum.vehicles = settings.vehicles;
     sum.seed = settings.seed;
     let careful = settings.technician == Technician::Careful;
@@ -254,14 +228,14 @@ fn one(settings: &FaultSettings, index: u64, sum: &mut FaultTrial) {
 /// Looks where it is said to look next, until it can be told or nobody looks any more.
 fn searched(job: &mut Job, answers: &BTreeMap<QuickCheck, bool>) -> (Option<DiagnosisResult>, usize) {
     for made in 0..CHECKS {
-        let result = diagnosis(job, &Resolved::of(job));
+        let result = diagnosis(job, &Resolved::of(job), false);
         let next = result.as_ref().filter(|result| !result.told).and_then(|result| result.next.first());
         let Some(what) = next.map(|next| next.check) else { return (result, made) };
         let seen = answers.get(&what).copied().unwrap_or(false);
         let done = Mark { at: Timestamp::UNIX_EPOCH, by: String::new() };
         job.diagnosis.checks.push(CheckRecord { what, seen, done });
     }
-    (diagnosis(job, &Resolved::of(job)), CHECKS)
+    (diagnosis(job, &Resolved::of(job), false), CHECKS)
 }
 
 fn count(sum: &mut FaultTrial, broken: &Broken, result: Option<&DiagnosisResult>) {
@@ -291,8 +265,11 @@ fn count(sum: &mut FaultTrial, broken: &Broken, result: Option<&DiagnosisResult>
         }
     }
     let sized = named.first().filter(|_| told && first);
-    let size = |one: &RankedSuspect| Some((one.size_mm?.to_mm(), one.uncertainty_mm?.to_mm()));
-    if let Some((one, truly)) = sized.and_then(|one| Some(((one.suspect, size(one)?), broken.true_size(one.suspect)?))) {
+    let size =
+        |one: &RankedSuspect| Some((one.size_mm.or(one.sideways_mm)?.to_mm(), one.uncertainty_mm?.to_mm()));
+    if let Some((one, truly)) =
+        sized.and_then(|one| Some(((one.suspect, size(one)?), broken.true_size(one.suspect)?)))
+    {
         let (suspect, (size, good_to)) = one;
         let holds = usize::from((size - truly).abs() <= good_to);
         let of = sum.by_suspect.entry(suspect).or_default();

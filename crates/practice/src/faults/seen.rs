@@ -4,7 +4,7 @@
 use derecho_job::document::ComplaintAbout;
 use derecho_job::document::diagnosis::{QuickCheck, Suspect};
 
-use super::Fault;
+use super::fault::Fault;
 use crate::technician::Technician;
 
 /// A driver with nothing to complain of says so in so many of a hundred, of each thing.
@@ -39,20 +39,20 @@ pub(super) fn complains(faults: &[Fault], off_by: f64, about: ComplaintAbout) ->
             (Suspect::HousingBent, About::Rub | About::Wobble) => 0.2,
             (Suspect::DragLinkNotParallel, About::SideStepping | About::Wander) => 0.5,
             (Suspect::DragLinkNotParallel, About::WheelCrooked) => 0.25,
-            (Suspect::FrameBracketHeight | Suspect::AxleBracketHeight | Suspect::OtherHole, About::SideStepping) => {
-                far(12.0, 0.45)
-            }
+            (
+                Suspect::FrameBracketHeight | Suspect::AxleBracketHeight | Suspect::OtherHole,
+                About::SideStepping,
+            ) => far(12.0, 0.45),
             _ => 0.0,
         }
     };
     // A tire that stands out is seen, whatever has put it there.
-    let stands_out = if about == ComplaintAbout::OffCentre {
-        (off_by.abs() / 14.0).powi(2).min(0.85)
-    } else {
-        0.0
-    };
+    let stands_out =
+        if about == ComplaintAbout::OffCentre { (off_by.abs() / 14.0).powi(2).min(0.85) } else { 0.0 };
     let crooked = faults.iter().any(|fault| {
-        fault.suspect == Suspect::ReferenceCrooked && about == ComplaintAbout::OffCentre && fault.size.abs() > 6.0
+        fault.suspect == Suspect::ReferenceCrooked
+            && about == ComplaintAbout::OffCentre
+            && fault.size.abs() > 6.0
     });
     let quiet = faults
         .iter()
@@ -112,7 +112,9 @@ fn of_one(fault: &Fault, check: QuickCheck) -> f64 {
         | (Is::HousingBent, See::HousingNotStraight)
         | (Is::WheelsTurned, See::WheelsNotStraight) => 0.94,
         (Is::ReferenceCrooked, See::OtherPointDiffers) => 0.4 + 0.6 * plain(5.0),
-        (Is::ArmsUnlike, See::ArmsDiffer) | (Is::FrameOutOfSquare, See::DiagonalsDiffer) => 0.5 + 0.5 * plain(5.0),
+        (Is::ArmsUnlike, See::ArmsDiffer) | (Is::FrameOutOfSquare, See::DiagonalsDiffer) => {
+            0.5 + 0.5 * plain(5.0)
+        }
         (Is::SwayLinksUnlike, See::LinksDiffer) => 0.6 + 0.4 * plain(3.0),
         _ => 0.0,
     }

@@ -5,8 +5,8 @@ use derecho_core::measure::typed::mark;
 use derecho_core::measure::{Length, Phrase, Side};
 use derecho_job::diagnosis::FigureKind;
 use derecho_job::diagnosis::message::DiagnosisMessage;
-use derecho_job::document::Method;
 use derecho_job::document::diagnosis::{FoundCause, QuickCheck, Suspect};
+use derecho_job::document::{ComplaintAbout, Method};
 
 use super::bracket::capital;
 
@@ -16,7 +16,7 @@ pub(super) fn diagnosis(message: &DiagnosisMessage) -> Phrase {
         DiagnosisMessage::Likeliest { suspect, share, told, rival } => {
             plain(&likeliest(*suspect, *share, *told, *rival))
         }
-        DiagnosisMessage::NothingPoints => plain("Nothing so far points to a fault. Look at what is below to be sure."),
+        DiagnosisMessage::NothingPoints { explained } => plain(nothing_points(*explained)),
         DiagnosisMessage::Confirmed(suspect) => {
             plain(&format!("Found: {}. Fix it, then mark it fixed.", name(*suspect)))
         }
@@ -37,7 +37,11 @@ pub(super) fn diagnosis(message: &DiagnosisMessage) -> Phrase {
         DiagnosisMessage::Record(cause) => plain(&record(cause)),
         DiagnosisMessage::Amount { kind, value } => amount(*kind, *value),
         DiagnosisMessage::CauseOpen { suspect, note } => {
-            let seen = if note.trim().is_empty() { String::new() } else { format!(" Seen: {}.", mark(note.trim().trim_end_matches('.'))) };
+            let seen = if note.trim().is_empty() {
+                String::new()
+            } else {
+                format!(" Seen: {}.", mark(note.trim().trim_end_matches('.')))
+            };
             plain(&format!("{} was found and is not fixed.{seen}", capital(name(*suspect))))
         }
     }
@@ -66,14 +70,26 @@ fn percent(share: f64) -> String {
 
 fn likeliest(suspect: Suspect, share: f64, told: bool, rival: Option<Suspect>) -> String {
     match rival {
-        _ if told => format!("Most likely: {} ({}). Make sure before you fix it.", name(suspect), percent(share)),
-        Some(rival) => format!(
-            "Too close to call: {} ({}), or {}.",
-            name(suspect),
-            percent(share),
-            name(rival)
-        ),
-        None => format!("Too close to call: {} ({}).", name(suspect), percent(share)),
+        _ if told => {
+            format!("Most likely: {} ({}). Make sure before you fix it.", name(suspect), percent(share))
+        }
+        Some(rival) => {
+            format!("Too close to call: {} ({}), or {}.", name(suspect), percent(share), name(rival))
+        }
+        None => format!("Not sure yet. Most likely so far: {} ({}).", name(suspect), percent(share)),
+    }
+}
+
+/// Nothing wrong is likeliest; what is known may explain the complaint by itself.
+const fn nothing_points(explained: Option<ComplaintAbout>) -> &'static str {
+    match explained {
+        Some(ComplaintAbout::SideStepping) => {
+            "The bar's angle explains it: bring the bar nearer to level first. Nothing else points to a fault."
+        }
+        Some(ComplaintAbout::OffCentre) => {
+            "The axle is off center, which explains it: center it first. Nothing else points to a fault."
+        }
+        _ => "Nothing so far points to a fault. Look at what is below to be sure.",
     }
 }
 
@@ -81,7 +97,7 @@ fn outcome(seen: bool, likeliest: Option<Suspect>, share: f64) -> String {
     let answer = if seen { "Yes" } else { "No" };
     match likeliest {
         Some(suspect) => format!("{answer}: {}, {}.", name(suspect), percent(share)),
-        None => format!("{answer}: probably nothing wrong, {}.", percent(share)),
+        None => format!("{answer}: maybe nothing wrong, {}.", percent(share)),
     }
 }
 
@@ -139,7 +155,10 @@ fn sized(_: Words, suspect: Suspect, size: Length, by: &str) -> String {
         Suspect::FrameBracketHeight => format!("frame bracket {by} too {way}"),
         Suspect::AxleBracketHeight => format!("axle bracket {by} too {way}"),
         Suspect::LengthOff => {
-            format!("the bar is {by} {} than recorded", if size > Length::ZERO { "longer" } else { "shorter" })
+            format!(
+                "the bar is {by} {} than recorded",
+                if size > Length::ZERO { "longer" } else { "shorter" }
+            )
         }
         Suspect::BarBent => format!("the track bar is bent: {by} shorter"),
         Suspect::MeasuredHanging => format!("measured with the axle hanging, {by} down"),
@@ -181,14 +200,16 @@ const fn because(suspect: Suspect) -> &'static str {
         Suspect::BushingTorn => "The rubber gives under load and the axle wanders.",
         Suspect::BracketTearing => "The bracket moves under load; it gets worse until it tears off.",
         Suspect::ArmsUnlike => "One end of the axle is further back, and it steers.",
-        Suspect::HousingBent => "The wheels lean or toe unlike and the vehicle pulls.",
-        Suspect::FrameOutOfSquare => "Both frame points are not across from each other, so the axle reads out of square.",
+        Suspect::HousingBent => "The wheels lean or toe differently and the vehicle pulls.",
+        Suspect::FrameOutOfSquare => {
+            "Both frame points are not across from each other, so the axle reads out of square."
+        }
         Suspect::SwayLinksUnlike => "The bar is twisted as it stands and leans the body.",
         Suspect::ArmOnOtherSpline => "One arm is preloaded, so the body leans and the links look right.",
-        Suspect::ArmOverCenter => "The arm flips over at droop and stays there, or snaps back.",
-        Suspect::DragLinkNotParallel => "The two swing on unlike arcs, so bumps steer the wheels.",
-        Suspect::TrackBarHits => "The travel ends with a knock where the bar touches.",
-        Suspect::ShocksTired => "Nothing stops the swing after a bump.",
+        Suspect::ArmOverCenter => "The sway bar arm flips over at droop and stays there, or snaps back.",
+        Suspect::DragLinkNotParallel => "The two move on different arcs, so bumps steer the wheels.",
+        Suspect::TrackBarHits => "The travel ends with a knock where the track bar hits.",
+        Suspect::ShocksTired => "Nothing stops the bouncing after a bump.",
         Suspect::SpringsUnlike => "One corner is lower, and it leans even when empty.",
         Suspect::LoadToOneSide => "One corner carries more and is lower.",
     }
@@ -203,7 +224,7 @@ const fn mend(suspect: Suspect) -> &'static str {
             "Lower it onto its wheels at the height it is driven at, bounce it, and measure again."
         }
         Suspect::NotBounced | Suspect::LeanedOn => "Bounce it, keep hands off, and measure again.",
-        Suspect::TiresUnlike => "Set all pressures, swap unlike tires, bounce it, and measure again.",
+        Suspect::TiresUnlike => "Set all pressures, swap tires that differ, bounce it, and measure again.",
         Suspect::WheelsTurned => "Put the wheels straight ahead and measure again.",
         Suspect::SlopingFloor => "Move to a level floor, or measure from the frame to the hubs.",
         Suspect::ReferenceCrooked => "Measure from the frame to the hubs and go by that.",
@@ -216,17 +237,25 @@ const fn mend(suspect: Suspect) -> &'static str {
         Suspect::OtherHole => "Move the bolt to the planned hole, or record the hole it is in.",
         Suspect::BarBent => "Replace the bar. Don't straighten it.",
         Suspect::BoltLoose => {
-            "Fit a bolt of the full size; sleeve or plate an oval hole. Tighten it at ride height to the maker's torque."
+            "Fit a bolt of the full size; sleeve or plate an oval hole. Tighten it at ride height to the manufacturer's torque."
         }
         Suspect::BushingTorn => "Replace the bushing and tighten its bolt at ride height.",
-        Suspect::BracketTearing => "Don't drive it. Have the bracket and its welds repaired by a certified welder.",
-        Suspect::ArmsUnlike => "Set both arms to one length and the same holes, then check square again.",
-        Suspect::HousingBent => "Have the housing measured and straightened or replaced by a shop that does it.",
+        Suspect::BracketTearing => {
+            "Don't drive it. Have the bracket and its welds repaired by a certified welder."
+        }
+        Suspect::ArmsUnlike => {
+            "Set both control arms to one length and the same holes, then check square again."
+        }
+        Suspect::HousingBent => {
+            "Have the housing measured and straightened or replaced by a shop that does it."
+        }
         Suspect::FrameOutOfSquare => "Have the frame measured on a bench before anything is set by it.",
-        Suspect::SwayLinksUnlike => "Set both links to one length on level ground.",
+        Suspect::SwayLinksUnlike => "Set both sway links to one length on level ground.",
         Suspect::ArmOnOtherSpline => "Pull one arm and put it on the same spline as the other.",
         Suspect::ArmOverCenter => "Size the links again on the Sway screen, or limit the droop.",
-        Suspect::DragLinkNotParallel => "See the Cycle screen for how far the two lean apart and what brings them parallel.",
+        Suspect::DragLinkNotParallel => {
+            "See the Cycle screen for how far the two lean apart and what brings them parallel."
+        }
         Suspect::TrackBarHits => "See the Cycle screen: make room, or limit the travel there.",
         Suspect::ShocksTired => "Replace the shocks in pairs.",
         Suspect::SpringsUnlike => "Fit springs that match, and check both corners' heights.",
@@ -256,10 +285,12 @@ const fn asks(check: QuickCheck) -> &'static str {
         QuickCheck::ArmsDiffer => "Measure both arms and their holes. Do left and right differ?",
         QuickCheck::HousingNotStraight => "Check the housing with a straightedge. Is it bent?",
         QuickCheck::LinksDiffer => "Measure both sway links eye to eye. Do they differ?",
-        QuickCheck::SplineMarksDiffer => "Look at the marks on both sway arms. Are they on different splines?",
+        QuickCheck::SplineMarksDiffer => {
+            "Look at the marks on both sway arms. Are they on different splines?"
+        }
         QuickCheck::LinkInLine => "At full droop, is a sway link nearly in line with its arm?",
         QuickCheck::LeansUnlike => "Look from the front. Do the drag link and track bar lean differently?",
-        QuickCheck::KeepsSwinging => "Push a corner down and let go. Does it swing more than once?",
+        QuickCheck::KeepsSwinging => "Push a corner down and let go. Does it bounce more than once?",
         QuickCheck::SpringsDiffer => "Compare the springs, unloaded. Do height or part number differ?",
         QuickCheck::LoadOneSided => "Look at the load. Is it mostly on one side?",
     }
@@ -271,9 +302,10 @@ fn amount(kind: FigureKind, value: f64) -> Phrase {
         FigureKind::Offset { .. } => Phrase::of(|w| w.sideways(Length::from_mm(value))),
         FigureKind::BarAngle => Phrase::plain(&format!("{sign}{:.1}°", value.abs())),
         FigureKind::CornerWeights => Phrase::plain(&format!("{sign}{:.1} %", value.abs())),
-        FigureKind::Stance { .. } | FigureKind::Lean { .. } | FigureKind::Square { .. } | FigureKind::Links => {
-            Phrase::of(|w| format!("{sign}{}", w.distance(Length::from_mm(value.abs()))))
-        }
+        FigureKind::Stance { .. }
+        | FigureKind::Lean { .. }
+        | FigureKind::Square { .. }
+        | FigureKind::Links => Phrase::of(|w| format!("{sign}{}", w.distance(Length::from_mm(value.abs())))),
     }
 }
 
@@ -293,7 +325,7 @@ const fn still_there(check: QuickCheck) -> &'static str {
         QuickCheck::SplineMarksDiffer => "The sway arms are on different splines.",
         QuickCheck::LinkInLine => "A sway link is nearly in line with its arm at full droop.",
         QuickCheck::LeansUnlike => "The drag link and track bar lean differently.",
-        QuickCheck::KeepsSwinging => "A corner swings more than once when you let go.",
+        QuickCheck::KeepsSwinging => "A corner bounces more than once when you let go.",
         QuickCheck::SpringsDiffer => "The springs differ left and right.",
         QuickCheck::LoadOneSided => "The load is mostly on one side.",
         _ => "Something was measured or recorded wrong.",

@@ -11,6 +11,7 @@ use derecho_job::message::Label;
 use derecho_job::prove::message::{LookFirst, ProveCheck, ProveMessage};
 
 use derecho_job::document::FittedPart;
+use derecho_job::document::hardpoints::ObstaclePart;
 use derecho_job::document::proof::RoadStep;
 use derecho_job::prove::cause::Cause;
 use derecho_job::prove::look::LookKind;
@@ -61,12 +62,23 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::Says { verdict, after, y_link, fault } => {
             says(*verdict, after, *y_link, fault.as_ref())
         }
-        ProveMessage::Advice { verdict, after, refusal, y_link, rounds, fault, eye_suspected } => {
+        ProveMessage::Advice {
+            verdict,
+            after,
+            refusal,
+            y_link,
+            rounds,
+            fault,
+            eye_suspected,
+            cause_open,
+        } => {
             let refusal = refusal.as_ref().map(say);
             let way = if *eye_suspected && *verdict == ProveVerdict::BackToBar {
                 Way::MeasureTheEye
             } else if *y_link {
                 Way::YLink
+            } else if *cause_open {
+                Way::FindTheCause
             } else {
                 Way::Bar
             };
@@ -91,6 +103,7 @@ pub(super) fn prove(message: &ProveMessage) -> Phrase {
         ProveMessage::TorqueFromMemory { names } => torque_from_memory(names),
         ProveMessage::PartWrong { names } => part_wrong(names),
         ProveMessage::TravelEnds { ends } => travel_ends(&say(ends)),
+        ProveMessage::PartsNotMeasured { parts } => parts_not_measured(parts),
         ProveMessage::ClearanceNotChecked => Phrase::plain(
             "Clearance over the travel is not checked: nothing near the bar was measured. Measure it on the Cycle screen, or cycle the axle, look, and say so on the Prove screen.",
         ),
@@ -346,6 +359,8 @@ pub(crate) enum Way {
     YLink,
     /// Where an eye sits is found out first.
     MeasureTheEye,
+    /// Why it moved otherwise is found out first.
+    FindTheCause,
 }
 
 pub(crate) fn advice(
@@ -375,6 +390,11 @@ pub(crate) fn advice(
             ProveVerdict::BackToBar if way == Way::MeasureTheEye => {
                 format!(
                     "{reading} An eye may not be where it was planned: measure it before you set the bar again."
+                )
+            }
+            ProveVerdict::BackToBar if way == Way::FindTheCause => {
+                format!(
+                    "{reading} It didn't move as predicted: look under Cause before you set the bar again."
                 )
             }
             ProveVerdict::BackToBar if y_link => {
@@ -738,4 +758,18 @@ fn check_name(check: ProveCheck) -> Phrase {
 /// Names in a row.
 fn listed(names: &[Label]) -> String {
     names.iter().map(|name| say(&name.0).inches).collect::<Vec<_>>().join(", ")
+}
+
+/// What nobody measured, though it may be near.
+fn parts_not_measured(parts: &[ObstaclePart]) -> Phrase {
+    let named: Vec<&str> = parts
+        .iter()
+        .map(|part| match part {
+            ObstaclePart::Exhaust => "exhaust",
+            ObstaclePart::FuelTank => "fuel tank",
+            ObstaclePart::OilPan => "oil pan",
+            ObstaclePart::Other => "other part",
+        })
+        .collect();
+    Phrase::plain(&format!("No {} measured: clearance to it is not checked.", named.join(" or ")))
 }

@@ -36,6 +36,7 @@ const fn next_says(next: Next) -> &'static str {
         Next::TurnTheLegs => "Adjust the Y-link legs",
         Next::MeasureTheEye => "Measure where the eye really is",
         Next::SetTheBarAgain => "Set the bar again",
+        Next::FindTheCause => "Find out why it moved differently",
         Next::SomethingStillTouches => "Find what still stops the travel",
         Next::SwayLinksThatWork => "Choose sway links that work",
         Next::FitTheChosenPlan => "Install the chosen plan",
@@ -78,6 +79,9 @@ const fn put_right(kind: FindingKind) -> &'static str {
         FindingKind::LinksFail => "Choose sway links that work",
         FindingKind::ThreadEngaged => "Set the bar so that enough thread is engaged",
         FindingKind::CauseOpen => "Fix what was found",
-        FindingKind::ClearanceNotChecked => "Check the clearance over the travel",
+        FindingKind::ClearanceNotChecked | FindingKind::PartsNotMeasured => {
+            "Check the clearance over the travel"
+        }
+        FindingKind::StandsInTheWay => "Make room between two parts as they sit",
     }
 }

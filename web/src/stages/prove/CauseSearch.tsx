@@ -197,7 +197,7 @@ function Weighed({ found }: { found: Found }) {
             <tr key={at} className="border-line border-t">
               <td>{say(figure.says, units)}</td>
               <td>{say(figure.differs, units)}</td>
-              <td>{say(figure.left, units)}</td>
+              <td>{say(figure.remains, units)}</td>
             </tr>
           ))}
         </tbody>
