@@ -368,7 +368,7 @@ async fn a_clearance_appears_once_the_tube_of_the_bar_is_typed() {
         };
         // Level at 29 15/16 in at full bump under a bar at 31 1/2: 1 9/16 between the middles, less 1 of arm and 1/2 of bar.
         let id = shop
-            .make(&json!({ "format": "derecho-job", "version": 7, "title": "Supply truck 21 rear",
+            .make(&json!({ "format": "derecho-job", "version": 7, "title": "Supply truck 21 rear", "to_do": ["choose_sway_bar"],
                 "rig": { "end": "rear", "axle_location": "four_arms", "sheet_unit": "in", "track": inches("62"),
                     "axle_height": inches("17"), "bump": inches("6"), "droop": inches("4") },
                 "hardpoints": { "arms": {

@@ -237,7 +237,7 @@ const fn mend(suspect: Suspect) -> &'static str {
         Suspect::OtherHole => "Move the bolt to the planned hole, or record the hole it is in.",
         Suspect::BarBent => "Replace the bar. Don't straighten it.",
         Suspect::BoltLoose => {
-            "Fit a bolt of the full size; sleeve or plate an oval hole. Tighten it at ride height to the manufacturer's torque."
+            "Fit a full-size bolt; sleeve or plate an oval hole. Look at the bracket's welds too. Tighten it at ride height to the manufacturer's torque."
         }
         Suspect::BushingTorn => "Replace the bushing and tighten its bolt at ride height.",
         Suspect::BracketTearing => {
@@ -282,7 +282,7 @@ const fn asks(check: QuickCheck) -> &'static str {
         QuickCheck::FloorSlopes => "Put a level across the floor at the axle. Does it slope?",
         QuickCheck::OtherPointDiffers => "Measure from another point. Does it say a different offset?",
         QuickCheck::DiagonalsDiffer => "Measure the frame's two diagonals. Do they differ?",
-        QuickCheck::ArmsDiffer => "Measure both arms and their holes. Do left and right differ?",
+        QuickCheck::ArmsDiffer => "Measure both control arms and their holes. Do left and right differ?",
         QuickCheck::HousingNotStraight => "Check the housing with a straightedge. Is it bent?",
         QuickCheck::LinksDiffer => "Measure both sway links eye to eye. Do they differ?",
         QuickCheck::SplineMarksDiffer => {
