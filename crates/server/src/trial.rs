@@ -9,21 +9,24 @@ use derecho_practice::trial::{Trial, TrialSettings, trial};
 /// Runs a trial on every core.
 pub(crate) fn run(mut settings: TrialSettings) -> Trial {
     settings.threads = cores();
-    watched(settings.vehicles, &|progress| trial(&settings, progress))
+    watched(settings.vehicles, |progress| trial(&settings, progress))
 }
 
 /// Runs the trial of the cause on every core.
 pub(crate) fn run_faults(vehicles: usize, seed: u64, technician: Technician) -> FaultTrial {
     let settings = FaultSettings { vehicles, seed, technician, threads: cores() };
-    watched(vehicles, &|progress| fault_trial(&settings, progress))
+    watched(vehicles, |progress| fault_trial(&settings, progress))
 }
 
 fn cores() -> usize {
     std::thread::available_parallelism().map_or(1, usize::from)
 }
 
+/// Told how many vehicles are done, from any thread.
+type Progress<'a> = dyn Fn(usize) + Sync + 'a;
+
 /// Runs it, telling how far it is where somebody watches.
-fn watched<T>(vehicles: usize, run: &dyn Fn(&(dyn Fn(usize) + Sync)) -> T) -> T {
+fn watched<T>(vehicles: usize, run: impl FnOnce(&Progress<'_>) -> T) -> T {
     let watched = std::io::stderr().is_terminal();
     let each = (vehicles / 100).max(1);
     let reported = run(&|done| {

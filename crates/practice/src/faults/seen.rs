@@ -18,31 +18,35 @@ pub(super) fn complains(faults: &[Fault], off_by: f64, about: ComplaintAbout) ->
         match (fault.suspect, about) {
             (Suspect::BoltLoose, About::Clunk) => far(1.5, 0.75),
             (Suspect::BoltLoose, About::Wobble) => far(2.0, 0.45),
-            (Suspect::BoltLoose | Suspect::BracketTearing, About::Wander) => 0.35,
-            (Suspect::BushingTorn, About::Wander) => 0.65,
-            (Suspect::BushingTorn, About::Wobble) | (Suspect::ShocksTired, About::SideStepping) => 0.35,
-            (Suspect::BushingTorn, About::Rocking | About::Clunk) => 0.25,
-            (Suspect::BracketTearing, About::Clunk) | (Suspect::ArmOverCenter, About::Clunk) => 0.65,
-            (Suspect::BracketTearing, About::Wobble) | (Suspect::ArmOverCenter, About::LiftsEarly) => 0.45,
-            (Suspect::TrackBarHits, About::Clunk) => 0.75,
-            (Suspect::TrackBarHits, About::Rub) | (Suspect::ShocksTired, About::Wobble) => 0.25,
-            (Suspect::ShocksTired, About::Rocking) => 0.85,
             (Suspect::SpringsUnlike | Suspect::LoadToOneSide, About::LeansInBends) => far(10.0, 0.55),
-            (Suspect::LoadToOneSide, About::Rocking) => 0.3,
             (Suspect::SwayLinksUnlike, About::LeansInBends) => far(8.0, 0.65),
-            (Suspect::ArmOnOtherSpline, About::LeansInBends) => 0.65,
-            (Suspect::TiresUnlike, About::Wander) => 0.6,
-            (Suspect::TiresUnlike | Suspect::BarBent, About::WheelCrooked) => 0.25,
             (Suspect::ArmsUnlike, About::Wander | About::WheelCrooked) => far(6.0, 0.55),
             (Suspect::FrameOutOfSquare, About::Wander | About::WheelCrooked) => far(6.0, 0.45),
-            (Suspect::HousingBent, About::Wander) => 0.45,
-            (Suspect::HousingBent, About::Rub | About::Wobble) => 0.2,
-            (Suspect::DragLinkNotParallel, About::SideStepping | About::Wander) => 0.5,
-            (Suspect::DragLinkNotParallel, About::WheelCrooked) => 0.25,
             (
                 Suspect::FrameBracketHeight | Suspect::AxleBracketHeight | Suspect::OtherHole,
                 About::SideStepping,
             ) => far(12.0, 0.45),
+            (Suspect::ShocksTired, About::Rocking) => 0.85,
+            (Suspect::TrackBarHits, About::Clunk) => 0.75,
+            (Suspect::BushingTorn, About::Wander)
+            | (Suspect::BracketTearing | Suspect::ArmOverCenter, About::Clunk)
+            | (Suspect::ArmOnOtherSpline, About::LeansInBends) => 0.65,
+            (Suspect::TiresUnlike, About::Wander) => 0.6,
+            (Suspect::DragLinkNotParallel, About::SideStepping | About::Wander) => 0.5,
+            (Suspect::BracketTearing, About::Wobble)
+            | (Suspect::ArmOverCenter, About::LiftsEarly)
+            | (Suspect::HousingBent, About::Wander) => 0.45,
+            (Suspect::BoltLoose | Suspect::BracketTearing, About::Wander)
+            | (Suspect::BushingTorn, About::Wobble)
+            | (Suspect::ShocksTired, About::SideStepping) => 0.35,
+            (Suspect::LoadToOneSide, About::Rocking) => 0.3,
+            (Suspect::BushingTorn, About::Rocking | About::Clunk)
+            | (Suspect::TrackBarHits, About::Rub)
+            | (Suspect::ShocksTired, About::Wobble)
+            | (Suspect::TiresUnlike | Suspect::BarBent | Suspect::DragLinkNotParallel, About::WheelCrooked) => {
+                0.25
+            }
+            (Suspect::HousingBent, About::Rub | About::Wobble) => 0.2,
             _ => 0.0,
         }
     };
