@@ -484,6 +484,8 @@ pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance:
     let held = after.iter().all(|end| end.enough != Some(false)) && !after.iter().any(bottoms);
     let as_near_as_steps =
         leftover.abs() <= (step / 2.0).max(slack) + SLACK || (steps != nearest && leftover.abs() < step);
+    // A step short of what the threads allow is near enough only where the wanted length itself is.
+    let within_reach = reach.longest.is_none_or(|longest| wanted <= longest + slack);
     let mixed = ends.iter().any(|(_, advance)| *advance < Length::ZERO);
     let too_long = reach.shortest.filter(|short| wanted < *short - slack);
     let verdict = if too_long.is_some() {
@@ -492,7 +494,7 @@ pub fn facts_within(adjuster: &Adjuster, now: Length, wanted: Length, tolerance:
         Verdict::BarTooShort
     } else if held && as_near_as_steps && steps == 0.0 {
         Verdict::AsItIs
-    } else if held && as_near_as_steps {
+    } else if held && as_near_as_steps && within_reach {
         Verdict::Fits
     } else if reach.longest.is_some_and(|longest| wanted > longest + SLACK) && !mixed {
         // What is near enough as a length never excuses a thread.
