@@ -266,12 +266,14 @@ impl Diagnosis {
         self.checks.is_empty() && self.causes.is_empty()
     }
 
-    /// What was seen at a check, where it was made since the newest cause was mended: what is seen of a fault is gone
-    /// with it.
+    /// What was seen at a check; None where it was not made, or where a cause that `shows` at it was mended since: what was
+    /// seen of that is gone, and has to be looked at again. What another cause left is still there.
     #[must_use]
-    pub fn seen(&self, check: QuickCheck) -> Option<bool> {
-        let mended = self.causes.iter().filter_map(|cause| cause.mended.as_ref()).map(|mark| mark.at).max();
+    pub fn seen(&self, check: QuickCheck, shows: impl Fn(Suspect) -> bool) -> Option<bool> {
         let made = self.checks.iter().rev().find(|made| made.what == check)?;
-        mended.is_none_or(|mended| made.done.at > mended).then_some(made.seen)
+        let since =
+            |cause: &FoundCause| cause.mended.as_ref().is_some_and(|mended| mended.at >= made.done.at);
+        let gone = self.causes.iter().any(|cause| shows(cause.what) && since(cause));
+        (!gone).then_some(made.seen)
     }
 }

@@ -219,6 +219,22 @@ pub enum ComplaintAbout {
     LiftsEarly,
 }
 
+impl ComplaintAbout {
+    /// Every one.
+    pub const ALL: [Self; 10] = [
+        Self::OffCentre,
+        Self::SideStepping,
+        Self::Wander,
+        Self::Wobble,
+        Self::Rocking,
+        Self::LeansInBends,
+        Self::Rub,
+        Self::Clunk,
+        Self::WheelCrooked,
+        Self::LiftsEarly,
+    ];
+}
+
 /// How a complaint stands after the road test.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

@@ -198,6 +198,20 @@ fn a_bracket_that_moves_stands_in_the_way_until_it_is_mended() {
     assert_eq!(open(&mended), [(Weight::Safety, false)]);
 }
 
+/// Tires that were mended since say nothing of a bracket that moves.
+#[test]
+fn what_was_seen_of_one_cause_outlives_the_mending_of_another() {
+    let mut value = looked(set_and_measured(0.0), &[("bracket_moves", true), ("pressures_differ", true)]);
+    value["diagnosis"]["causes"] = json!([{ "what": "tires_unlike", "done": { "at": "2026-10-03T08:10:00Z" },
+        "mended": { "at": "2026-10-03T08:30:00Z" } }]);
+    let results = solved(&value);
+    let keys: Vec<&str> = results.findings.iter().map(|found| found.key.as_str()).collect();
+    assert!(keys.contains(&"seen/BracketMoves") && !keys.contains(&"seen/PressuresDiffer"), "{keys:?}");
+    assert!(!results.settling.may);
+    // It is searched on, and the bracket is named.
+    assert_eq!(results.diagnosis.unwrap().suspects[0].suspect, Suspect::BracketTearing);
+}
+
 /// Twice the same check, or the same cause, is a fault of the document, told with its place.
 #[test]
 fn a_check_or_a_cause_is_listed_once() {

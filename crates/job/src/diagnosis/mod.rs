@@ -22,7 +22,7 @@ use self::figures::{Gathered, gather};
 use self::hypothesis::{Hypothesis, share_of};
 use self::message::DiagnosisMessage;
 pub use self::next::NextCheck;
-pub(crate) use self::tables::looks_for;
+pub(crate) use self::tables::{looks_for, still_seen};
 use crate::cautions::Stage;
 use crate::document::diagnosis::{QuickCheck, Suspect};
 use crate::document::{ComplaintAbout, ComplaintAfter, Job};
@@ -247,7 +247,7 @@ impl<'a> Evidence<'a> {
             .filter_map(|complaint| complaint.about)
             .collect();
         complaints.dedup();
-        let seen = QuickCheck::ALL.into_iter().filter_map(|check| Some((check, job.diagnosis.seen(check)?)));
+        let seen = QuickCheck::ALL.into_iter().filter_map(|check| Some((check, still_seen(job, check)?)));
         let found = |suspect: Suspect| job.diagnosis.causes.iter().any(|cause| cause.what == suspect);
         let suspects =
             Suspect::ALL.into_iter().filter(|suspect| vehicle.can_be(*suspect) && !found(*suspect)).collect();
@@ -304,7 +304,7 @@ impl<'a> Evidence<'a> {
         let complained = if self.complaints.is_empty() {
             0.0
         } else {
-            ABOUT
+            ComplaintAbout::ALL
                 .iter()
                 .map(|about| {
                     let chance = hypothesis.complains(*about, self.known(*about));
@@ -469,17 +469,3 @@ const fn has_size(suspect: Suspect) -> bool {
             | Suspect::TiresUnlike
     )
 }
-
-/// Everything that can be complained of.
-const ABOUT: [ComplaintAbout; 10] = [
-    ComplaintAbout::OffCentre,
-    ComplaintAbout::SideStepping,
-    ComplaintAbout::Wander,
-    ComplaintAbout::Wobble,
-    ComplaintAbout::Rocking,
-    ComplaintAbout::LeansInBends,
-    ComplaintAbout::Rub,
-    ComplaintAbout::Clunk,
-    ComplaintAbout::WheelCrooked,
-    ComplaintAbout::LiftsEarly,
-];

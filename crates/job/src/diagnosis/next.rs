@@ -38,7 +38,7 @@ pub struct NextCheck {
 /// What to look at next, the best first.
 pub(super) fn next(job: &Job, suspects: &[Suspect], hypotheses: &[Hypothesis]) -> Vec<NextCheck> {
     let open = QuickCheck::ALL.into_iter().filter(|check| {
-        job.diagnosis.seen(*check).is_none()
+        tables::still_seen(job, *check).is_none()
             && suspects.iter().any(|suspect| tables::looks_for(*check, *suspect))
     });
     let mut gains: Vec<(QuickCheck, f64)> = open

@@ -2,8 +2,8 @@
 //! practice; every figure here is a share between nought and one, and none is measured on the vehicle at hand.
 
 use crate::cautions::Stage;
-use crate::document::ComplaintAbout;
 use crate::document::diagnosis::{QuickCheck, Suspect};
+use crate::document::{ComplaintAbout, Job};
 
 use ComplaintAbout::{
     Clunk, LeansInBends, LiftsEarly, OffCentre, Rocking, Rub, SideStepping, Wander, WheelCrooked, Wobble,
@@ -205,6 +205,12 @@ pub(super) fn shows(suspect: Option<Suspect>, check: QuickCheck) -> f64 {
 pub(crate) fn looks_for(check: QuickCheck, suspect: Suspect) -> bool {
     of(suspect)
         .is_some_and(|habits| habits.checks.iter().any(|(listed, share)| *listed == check && *share > 0.3))
+}
+
+/// What was seen at a check and still counts: what is mended since is not there any more.
+#[must_use]
+pub(crate) fn still_seen(job: &Job, check: QuickCheck) -> Option<bool> {
+    job.diagnosis.seen(check, |suspect| looks_for(check, suspect))
 }
 
 /// Minutes a check takes, tools in hand.

@@ -1,8 +1,8 @@
 //! A cause that was found and nobody mended, and what was seen at a quick check and is still there.
 
 use super::finding::{Finding, FindingKind, Weight, finding};
-use crate::diagnosis::looks_for;
 use crate::diagnosis::message::DiagnosisMessage;
+use crate::diagnosis::{looks_for, still_seen};
 use crate::document::Job;
 use crate::document::diagnosis::{QuickCheck, Suspect};
 
@@ -31,7 +31,7 @@ pub(super) fn findings(job: &Job) -> Vec<Finding> {
         .collect();
     let seen = QuickCheck::ALL.into_iter().filter(|check| {
         is_of_the_vehicle(*check)
-            && job.diagnosis.seen(*check) == Some(true)
+            && still_seen(job, *check) == Some(true)
             && !open().any(|cause| looks_for(*check, cause.what))
     });
     findings.extend(seen.map(|check| {

@@ -298,7 +298,7 @@ impl Broken {
 
     fn complain(&mut self, job: &mut Job) {
         let off = self.vehicle.true_offset().to_mm();
-        for about in ABOUT {
+        for about in ComplaintAbout::ALL {
             if self.vehicle.chance() < seen::complains(&self.faults, off, about) {
                 job.complaints.push(Complaint {
                     text: format!("{about:?}"),
@@ -337,19 +337,6 @@ fn holes(unit: Unit) -> Vec<derecho_job::document::Hole> {
         })
         .collect()
 }
-
-const ABOUT: [ComplaintAbout; 10] = [
-    ComplaintAbout::OffCentre,
-    ComplaintAbout::SideStepping,
-    ComplaintAbout::Wander,
-    ComplaintAbout::Wobble,
-    ComplaintAbout::Rocking,
-    ComplaintAbout::LeansInBends,
-    ComplaintAbout::Rub,
-    ComplaintAbout::Clunk,
-    ComplaintAbout::WheelCrooked,
-    ComplaintAbout::LiftsEarly,
-];
 
 /// How large a fault is, drawn for a vehicle: mm; a floor's in degrees.
 pub(super) fn drawn_size(vehicle: &mut PracticeVehicle, suspect: Suspect) -> f64 {
